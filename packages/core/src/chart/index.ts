@@ -1,0 +1,3 @@
+export * from './ease.ts'
+export * from './halves.ts'
+export * from './preset.ts'

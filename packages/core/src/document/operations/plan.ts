@@ -1,0 +1,140 @@
+import { MOST_TICKS, valueOf } from '../../chart/halves.ts'
+import { lengthOf } from '../../time/exposure.ts'
+import { LIMITS, type Chart, type Format, type ShotDocument, type Take } from '../model.ts'
+import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
+import { refusal, type Handler, type Refusal } from './kinds.ts'
+
+const COLOUR = /^#[0-9a-f]{6}$/
+
+export const formatSet: Handler<'format.set'> = {
+  refuse(document, { patch }) {
+    return refuseFormat({ ...document.format, ...patch })
+  },
+  apply: (document, { patch }) => ({ ...document, format: { ...document.format, ...patch } }),
+  invert: (before, { patch }) => [{ kind: 'format.set', patch: valuesBefore(before.format, patch) }],
+}
+
+/** What is wrong with a format, or null. */
+export function refuseFormat(format: Format): Refusal | null {
+  const isSize = (n: number) => Number.isInteger(n) && n >= 1 && n <= LIMITS.sizePx
+  if (!isSize(format.width)) return refusal('bad-value', 'width')
+  if (!isSize(format.height)) return refusal('bad-value', 'height')
+  if (!Number.isInteger(format.fps) || format.fps < 1 || format.fps > LIMITS.fps) return refusal('bad-value', 'fps')
+  return COLOUR.test(format.paper) ? null : refusal('bad-value', 'paper')
+}
+
+export const layerAdd: Handler<'layer.add'> = {
+  refuse(document, { layer }) {
+    if (has(document.layers, layer.id)) return refusal('id-taken', layer.id)
+    if (sizeOf(document.layers) >= LIMITS.layers) return refusal('too-many', 'layers')
+    return Number.isFinite(layer.order) && layer.name !== '' ? null : refusal('bad-value', 'layer')
+  },
+  apply: (document, { layer }) => ({
+    ...document,
+    layers: put(document.layers, layer.id, layer),
+    takes: mapTakes(document.takes, take => ({
+      ...take,
+      columns: put(take.columns, layer.id, [{ drawing: null, frames: take.length }]),
+    })),
+  }),
+  invert: (_before, { layer }) => [{ kind: 'layer.remove', id: layer.id }],
+}
+
+export const layerSet: Handler<'layer.set'> = {
+  refuse(document, { id, patch }) {
+    if (!has(document.layers, id)) return refusal('unknown-layer', id)
+    const { name, order } = { ...get(document.layers, id), ...patch }
+    return Number.isFinite(order) && name !== '' ? null : refusal('bad-value', 'layer')
+  },
+  apply: (document, { id, patch }) => ({
+    ...document,
+    layers: put(document.layers, id, { ...get(document.layers, id), ...patch }),
+  }),
+  invert: (before, { id, patch }) => [{ kind: 'layer.set', id, patch: valuesBefore(get(before.layers, id), patch) }],
+}
+
+export const layerRemove: Handler<'layer.remove'> = {
+  refuse(document, { id }) {
+    if (!has(document.layers, id)) return refusal('unknown-layer', id)
+    if (sizeOf(document.layers) === 1) return refusal('last-layer', id)
+    return Object.values(document.drawings).some(drawing => drawing.layer === id)
+      ? refusal('layer-not-empty', id)
+      : null
+  },
+  apply: (document, { id }) => ({
+    ...document,
+    layers: without(document.layers, [id]),
+    takes: mapTakes(document.takes, take => ({ ...take, columns: without(take.columns, [id]) })),
+  }),
+  invert: (before, { id }) => [{ kind: 'layer.add', layer: get(before.layers, id) }],
+}
+
+export const chartAdd: Handler<'chart.add'> = {
+  refuse(document, { chart }) {
+    if (has(document.charts, chart.id)) return refusal('id-taken', chart.id)
+    if (sizeOf(document.charts) >= LIMITS.charts) return refusal('too-many', 'charts')
+    return refuseChart(document, chart)
+  },
+  apply: (document, { chart }) => ({ ...document, charts: put(document.charts, chart.id, chart) }),
+  invert: (_before, { chart }) => [{ kind: 'chart.remove', id: chart.id }],
+}
+
+export const chartSet: Handler<'chart.set'> = {
+  refuse(document, { id, patch }) {
+    const chart = find(document.charts, id)
+    return chart ? refuseChart(document, { ...chart, ...patch }) : refusal('unknown-chart', id)
+  },
+  apply: (document, { id, patch }) => ({
+    ...document,
+    charts: put(document.charts, id, { ...get(document.charts, id), ...patch }),
+  }),
+  invert: (before, { id, patch }) => [{ kind: 'chart.set', id, patch: valuesBefore(get(before.charts, id), patch) }],
+}
+
+export const chartRemove: Handler<'chart.remove'> = {
+  refuse: (document, { id }) => (has(document.charts, id) ? null : refusal('unknown-chart', id)),
+  apply: (document, { id }) => ({ ...document, charts: without(document.charts, [id]) }),
+  invert: (before, { id }) => [{ kind: 'chart.add', chart: get(before.charts, id) }],
+}
+
+function refuseChart(document: ShotDocument, chart: Chart): Refusal | null {
+  if (!has(document.layers, chart.layer)) return refusal('unknown-layer', chart.layer)
+  if (chart.ticks.length > MOST_TICKS) return refusal('too-many', 'inbetweens')
+  const drawings = [chart.from, chart.to, ...chart.ticks.map(tick => tick.drawing)].filter(id => id !== null)
+  if (new Set(drawings).size !== drawings.length) return refusal('bad-value', 'the same drawing twice in a chart')
+  for (const id of drawings) {
+    const drawing = find(document.drawings, id)
+    if (!drawing) return refusal('unknown-drawing', id)
+    if (drawing.layer !== chart.layer) return refusal('wrong-layer', id)
+  }
+  return refuseTicks(chart)
+}
+
+/** Ticks must increase strictly and be made from ticks (or keys) that are drawn before them. */
+function refuseTicks({ ticks }: Chart): Refusal | null {
+  const isDrawnBefore = (parent: number, depth: number) => parent < 0 || (ticks[parent]?.depth ?? Infinity) < depth
+  for (const [i, tick] of ticks.entries()) {
+    const before = i === 0 ? 0 : valueOf((ticks[i - 1] as (typeof ticks)[number]).at)
+    const at = valueOf(tick.at)
+    if (!(at > before && at < 1)) return refusal('bad-value', `tick ${i + 1}`)
+    if (!isDrawnBefore(tick.left, tick.depth) || !isDrawnBefore(tick.right, tick.depth)) {
+      return refusal('bad-value', `parents of tick ${i + 1}`)
+    }
+  }
+  return null
+}
+
+function valuesBefore<T extends object>(thing: T, patch: Partial<T>): Partial<T> {
+  return Object.fromEntries(Object.keys(patch).map(key => [key, thing[key as keyof T]])) as Partial<T>
+}
+
+function mapTakes(takes: Table<Take>, change: (take: Take) => Take): Table<Take> {
+  return Object.fromEntries(Object.entries(takes).map(([id, take]) => [id, change(take)]))
+}
+
+/** Whether every layer of every take is exposed over exactly the take's length, in plain form: an invariant, for tests. */
+export function columnsCover(document: ShotDocument): boolean {
+  return Object.values(document.takes).every(take =>
+    Object.keys(document.layers).every(layer => lengthOf(find(take.columns, layer) ?? []) === take.length),
+  )
+}

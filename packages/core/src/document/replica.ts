@@ -1,0 +1,88 @@
+import type { ShotDocument } from './model.ts'
+import { applyBatch, type Operation, type Refusal } from './operations/index.ts'
+
+/** Operations that belong together: one undo step, done all or not at all, and sent and stored as one. */
+export interface Batch {
+  /** made by the desk that committed it; sending a batch twice does no harm */
+  readonly id: string
+  /** what was done, in words for the history: "pen stroke" */
+  readonly label: string
+  readonly ops: readonly Operation[]
+}
+
+/** A batch with its place in the shot's journal, counted from 1. */
+export interface JournalEntry {
+  readonly seq: number
+  readonly batch: Batch
+}
+
+/**
+ * One desk's copy of a shot: what the journal says up to `seq`, and what was done here since and is not in the journal
+ * yet. All desks apply the journal in the same order, so all end with the same document.
+ */
+export interface Replica {
+  readonly seq: number
+  readonly confirmed: ShotDocument
+  readonly pending: readonly Batch[]
+  /** `confirmed` with `pending` on top: what the desk shows */
+  readonly document: ShotDocument
+}
+
+export function openReplica(seq: number, confirmed: ShotDocument, pending: readonly Batch[] = []): Replica {
+  return { seq, confirmed, pending, document: withPending(confirmed, pending) }
+}
+
+/** A commit on this desk: shown at once, or refused. `inverse` undoes it. */
+export type Commit =
+  | { readonly ok: true; readonly replica: Replica; readonly inverse: readonly Operation[] }
+  | { readonly ok: false; readonly refusal: Refusal }
+
+export function commit(replica: Replica, batch: Batch): Commit {
+  const result = applyBatch(replica.document, batch.ops)
+  if (!result.ok) return result
+  const pending = [...replica.pending, batch]
+  return { ok: true, replica: { ...replica, pending, document: result.document }, inverse: result.inverse }
+}
+
+/**
+ * Takes in journal entries that follow on `seq` (older ones are passed over). Own batches among them stop being pending;
+ * what is still pending is put on top again. Throws on a gap in the numbers: the caller must ask for what is missing.
+ */
+export function receive(replica: Replica, entries: readonly JournalEntry[]): Replica {
+  let { seq, confirmed, pending } = replica
+  let foreign = false
+  for (const entry of entries) {
+    if (entry.seq <= seq) continue
+    if (entry.seq !== seq + 1) throw new RangeError(`journal entry ${entry.seq} does not follow ${seq}`)
+    const result = applyBatch(confirmed, entry.batch.ops)
+    if (!result.ok) throw new RangeError(`journal entry ${entry.seq} cannot be replayed: ${result.refusal.code}`)
+    confirmed = result.document
+    seq = entry.seq
+    if (pending[0]?.id === entry.batch.id) pending = pending.slice(1)
+    else foreign = true
+  }
+  if (seq === replica.seq) return replica
+  if (foreign) {
+    const known = new Set(entries.map(entry => entry.batch.id))
+    pending = pending.filter(batch => !known.has(batch.id))
+  }
+  // Own batches come back in the order they were done, so without foreign ones in between nothing shown has changed.
+  return { seq, confirmed, pending, document: foreign ? withPending(confirmed, pending) : replica.document }
+}
+
+/** Gives up pending batches that the journal will not take. */
+export function giveUp(replica: Replica, ids: readonly string[]): Replica {
+  const pending = replica.pending.filter(batch => !ids.includes(batch.id))
+  if (pending.length === replica.pending.length) return replica
+  return { ...replica, pending, document: withPending(replica.confirmed, pending) }
+}
+
+/** Pending batches that others' changes have made impossible are left out; the journal will refuse them just the same. */
+function withPending(confirmed: ShotDocument, pending: readonly Batch[]): ShotDocument {
+  let document = confirmed
+  for (const batch of pending) {
+    const result = applyBatch(document, batch.ops)
+    if (result.ok) document = result.document
+  }
+  return document
+}

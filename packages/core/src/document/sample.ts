@@ -1,0 +1,110 @@
+import fc from 'fast-check'
+import { PRESETS } from '../chart/ease.ts'
+import { presetTicks } from '../chart/preset.ts'
+import { packSamples } from '../geometry/samples.ts'
+import type { Run } from '../time/exposure.ts'
+import { FIRST, freshDocument } from './fresh.ts'
+import type { Drawing, Element, ShotDocument } from './model.ts'
+import type { Operation } from './operations/index.ts'
+
+/** A shot of 24 frames with two keys on twos, for tests. */
+export function sampleDocument(): ShotDocument {
+  const fresh = freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, 24)
+  const drawings = Object.fromEntries(['a', 'b', 'c'].map((id, i) => [id, sampleDrawing(id, i * 4 + 1)]))
+  const column: Run[] = [
+    { drawing: 'a', frames: 4 },
+    { drawing: 'b', frames: 4 },
+    { drawing: 'c', frames: 4 },
+    { drawing: null, frames: 12 },
+  ]
+  const take = fresh.takes[FIRST.take] as ShotDocument['takes'][string]
+  return {
+    ...fresh,
+    drawings,
+    takes: { [FIRST.take]: { ...take, columns: { ...take.columns, [FIRST.drawn]: column } } },
+  }
+}
+
+export function sampleElement(id: string, z = 1): Element {
+  return { id, kind: 'line', z, samples: `s-${id}`, part: null, matrix: null, swatch: 'graphite', width: 4 }
+}
+
+export function sampleDrawing(id: string, number: number): Drawing {
+  const element = sampleElement(`${id}1`)
+  return { id, layer: FIRST.drawn, number, role: 'key', elements: { [element.id]: element } }
+}
+
+export const sampleBytes = (): Uint8Array => packSamples([{ x: 1, y: 2, pressure: 0.5 }])
+
+/** Ids: known ones, new ones, and ones that spell things every object inherits. */
+const id = fc.constantFrom('a', 'b', 'c', 'd', 'e', 'x1', 'constructor', '__proto__', 'toString')
+const layer = fc.constantFrom(FIRST.drawn, FIRST.background, 'layer-2', 'hasOwnProperty')
+const elementId = fc.constantFrom('a1', 'b1', 'c1', 'n1', 'n2', 'valueOf')
+const drawingId = fc.option(id, { nil: null })
+const frame = fc.integer({ min: -1, max: 30 })
+const runs = fc.array(fc.record({ drawing: drawingId, frames: fc.integer({ min: 0, max: 6 }) }), { maxLength: 4 })
+const element = fc.tuple(elementId, fc.integer({ min: 0, max: 9 })).map(([i, z]) => sampleElement(i, z))
+const take = fc.constantFrom(FIRST.take, 'no-take')
+const ticks = fc
+  .tuple(
+    fc.constantFrom(...PRESETS),
+    fc.integer({ min: 0, max: 3 }),
+    fc.array(drawingId, { minLength: 3, maxLength: 3 }),
+  )
+  .map(([preset, n, made]) => ({
+    preset,
+    ticks: presetTicks(preset, n).map((t, i) => ({ ...t, drawing: made[i] ?? null })),
+  }))
+
+/** Any operation on `sampleDocument` or its likes; many will be refused. */
+export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
+  fc.record({ fps: fc.integer({ min: 0, max: 130 }) }).map((patch): Operation => ({ kind: 'format.set', patch })),
+  layer.map((l): Operation => ({ kind: 'layer.add', layer: { id: l, name: l, kind: 'drawn', order: 3 } })),
+  layer.map((l): Operation => ({ kind: 'layer.set', id: l, patch: { name: 'cloth' } })),
+  layer.map((l): Operation => ({ kind: 'layer.remove', id: l })),
+  fc
+    .tuple(id, layer, fc.integer({ min: 0, max: 30 }), fc.uniqueArray(element, { maxLength: 2, selector: e => e.id }))
+    .map(([i, l, number, es]): Operation => {
+      const elements = Object.fromEntries(es.map(e => [e.id, e]))
+      return { kind: 'drawing.add', drawing: { id: i, layer: l, number, role: 'inbetween', elements } }
+    }),
+  fc
+    .tuple(id, fc.integer({ min: 0, max: 20 }))
+    .map(([i, number]): Operation => ({ kind: 'drawing.set', id: i, patch: { number } })),
+  id.map((i): Operation => ({ kind: 'drawing.set', id: i, patch: { role: 'breakdown' } })),
+  id.map((i): Operation => ({ kind: 'drawing.remove', id: i })),
+  fc
+    .tuple(id, fc.array(element, { maxLength: 3 }))
+    .map(([drawing, elements]): Operation => ({ kind: 'elements.add', drawing, elements })),
+  fc
+    .tuple(id, fc.array(elementId, { maxLength: 2 }))
+    .map(([drawing, ids]): Operation => ({ kind: 'elements.remove', drawing, ids })),
+  fc
+    .tuple(id, elementId, fc.double({ min: -1, max: 700 }))
+    .map(([drawing, e, width]): Operation => ({
+      kind: 'elements.set',
+      drawing,
+      changes: [{ id: e, patch: { width } }],
+    })),
+  fc
+    .tuple(id, id, id, ticks)
+    .map(([i, from, to, t]): Operation => ({
+      kind: 'chart.add',
+      chart: { id: i, layer: FIRST.drawn, from, to, ...t },
+    })),
+  fc.tuple(id, ticks).map(([i, patch]): Operation => ({ kind: 'chart.set', id: i, patch })),
+  id.map((i): Operation => ({ kind: 'chart.remove', id: i })),
+  fc
+    .tuple(take, layer, frame, runs)
+    .map(([t, l, from, r]): Operation => ({ kind: 'exposure.write', take: t, layer: l, from, runs: r })),
+  fc.tuple(take, frame, fc.integer({ min: 0, max: 5 }), drawingId).map(([t, at, count, d]): Operation => {
+    const fill = d === null ? {} : { [FIRST.drawn]: [{ drawing: d, frames: count }] }
+    return { kind: 'frames.insert', take: t, at, count, fill }
+  }),
+  fc
+    .tuple(take, frame, fc.integer({ min: 0, max: 26 }))
+    .map(([t, at, count]): Operation => ({ kind: 'frames.remove', take: t, at, count })),
+  fc
+    .tuple(take, fc.option(fc.tuple(frame, frame), { nil: null }))
+    .map(([t, loop]): Operation => ({ kind: 'loop.set', take: t, loop: loop && { from: loop[0], to: loop[1] } })),
+)

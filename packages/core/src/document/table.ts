@@ -1,0 +1,30 @@
+/** Things by id. A plain object, so that it serialises; read it only through these functions, for ids come from outside. */
+export type Table<T> = Readonly<Record<string, T>>
+
+/** The thing with an id, or undefined; never something inherited, whatever the id spells. */
+export function find<T>(table: Table<T>, id: string): T | undefined {
+  return Object.hasOwn(table, id) ? table[id] : undefined
+}
+
+export const has = (table: Table<unknown>, id: string): boolean => Object.hasOwn(table, id)
+
+/** The thing with an id that is known to be there. Throws when it is not: a refusal was overlooked. */
+export function get<T>(table: Table<T>, id: string): T {
+  const found = find(table, id)
+  if (found === undefined) throw new RangeError(`nothing has the id ${JSON.stringify(id)}`)
+  return found
+}
+
+/** A table with `thing` under `id`, added or replaced. */
+export function put<T>(table: Table<T>, id: string, thing: T): Table<T> {
+  return { ...table, [id]: thing }
+}
+
+/** A table without some ids. */
+export function without<T>(table: Table<T>, ids: readonly string[]): Table<T> {
+  const rest: Record<string, T> = { ...table }
+  for (const id of ids) delete rest[id]
+  return rest
+}
+
+export const sizeOf = (table: Table<unknown>): number => Object.keys(table).length

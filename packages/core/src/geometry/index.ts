@@ -1,0 +1,6 @@
+export * from './curve.ts'
+export * from './matrix.ts'
+export * from './point.ts'
+export * from './samples.ts'
+export * from './smoothing.ts'
+export * from './stroke.ts'

@@ -1,0 +1,54 @@
+import type { Point } from './point.ts'
+
+/**
+ * A flat affine map, in the order canvas and SVG use:
+ *
+ *     x' = a·x + c·y + e
+ *     y' = b·x + d·y + f
+ */
+export type Matrix = readonly [a: number, b: number, c: number, d: number, e: number, f: number]
+
+export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
+
+export const isIdentity = (m: Matrix): boolean => m.every((v, i) => v === IDENTITY[i])
+
+/** The map that does `first`, then `then`. */
+export function after(first: Matrix, then: Matrix): Matrix {
+  const [a, b, c, d, e, f] = first
+  const [A, B, C, D, E, F] = then
+  return [A * a + C * b, B * a + D * b, A * c + C * d, B * c + D * d, A * e + C * f + E, B * e + D * f + F]
+}
+
+export function map(m: Matrix, p: Point): Point {
+  return { x: m[0] * p.x + m[2] * p.y + m[4], y: m[1] * p.x + m[3] * p.y + m[5] }
+}
+
+/** The map that undoes `m`; null when m flattens the plane and cannot be undone. */
+export function inverse(m: Matrix): Matrix | null {
+  const [a, b, c, d, e, f] = m
+  const det = a * d - b * c
+  if (!Number.isFinite(det) || Math.abs(det) < 1e-12) return null
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det]
+}
+
+export const translation = (dx: number, dy: number): Matrix => [1, 0, 0, 1, dx, dy]
+
+/** Scaling by sx, sy that leaves `about` where it is. */
+export const scaling = (sx: number, sy: number, about: Point): Matrix => [
+  sx,
+  0,
+  0,
+  sy,
+  about.x - sx * about.x,
+  about.y - sy * about.y,
+]
+
+/** A turn by `angleRad`, clockwise as seen (y runs down), that leaves `about` where it is. */
+export function rotation(angleRad: number, about: Point): Matrix {
+  const c = Math.cos(angleRad)
+  const s = Math.sin(angleRad)
+  return [c, s, -s, c, about.x - c * about.x + s * about.y, about.y - s * about.x - c * about.y]
+}
+
+/** By what factor lengths grow on average: the square root of the factor for areas. Line weight follows it. */
+export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))

@@ -1,0 +1,79 @@
+/** A place on the paper in pixels, x to the right, y downwards. */
+export interface Point {
+  readonly x: number
+  readonly y: number
+}
+
+/** An upright rectangle in pixels; empty when `right < left`. */
+export interface Box {
+  readonly left: number
+  readonly top: number
+  readonly right: number
+  readonly bottom: number
+}
+
+export const EMPTY_BOX: Box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
+
+export const isEmptyBox = (box: Box): boolean => box.right < box.left
+
+export const distance = (a: Point, b: Point): number => Math.hypot(b.x - a.x, b.y - a.y)
+
+/** The point at the share `t` of the straight way from a to b. */
+export const lerp = (a: Point, b: Point, t: number): Point => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t })
+
+/** The smallest box around points; the empty box for none. */
+export function boxOf(points: Iterable<Point>): Box {
+  let { left, top, right, bottom } = EMPTY_BOX
+  for (const { x, y } of points) {
+    left = Math.min(left, x)
+    top = Math.min(top, y)
+    right = Math.max(right, x)
+    bottom = Math.max(bottom, y)
+  }
+  return { left, top, right, bottom }
+}
+
+export const unite = (a: Box, b: Box): Box => ({
+  left: Math.min(a.left, b.left),
+  top: Math.min(a.top, b.top),
+  right: Math.max(a.right, b.right),
+  bottom: Math.max(a.bottom, b.bottom),
+})
+
+/** A box with its sides moved outwards by `by` pixels. */
+export const grown = (box: Box, by: number): Box => ({
+  left: box.left - by,
+  top: box.top - by,
+  right: box.right + by,
+  bottom: box.bottom + by,
+})
+
+export const boxesMeet = (a: Box, b: Box): boolean =>
+  a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom
+
+export const centreOf = (box: Box): Point => ({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 })
+
+/** Distance in pixels from a point to the straight piece a–b. */
+export function distanceToPiece(p: Point, a: Point, b: Point): number {
+  return distance(p, nearestOnPiece(p, a, b).point)
+}
+
+/** The point of the piece a–b nearest to p, and its share `t` (0–1) of the way from a to b. */
+export function nearestOnPiece(p: Point, a: Point, b: Point): { point: Point; t: number } {
+  const dx = b.x - a.x
+  const dy = b.y - a.y
+  const square = dx * dx + dy * dy
+  const t = square === 0 ? 0 : Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / square))
+  return { point: lerp(a, b, t), t }
+}
+
+/** Whether a point lies inside a polygon (closed from its last point to its first), by counting crossings. */
+export function insidePolygon(p: Point, polygon: readonly Point[]): boolean {
+  let inside = false
+  for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
+    const a = polygon[i] as Point
+    const b = polygon[j] as Point
+    if (a.y > p.y !== b.y > p.y && p.x < ((b.x - a.x) * (p.y - a.y)) / (b.y - a.y) + a.x) inside = !inside
+  }
+  return inside
+}

@@ -1,0 +1,2 @@
+export * from './volume.ts'
+export * from './way.ts'

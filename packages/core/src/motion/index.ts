@@ -1,0 +1,2 @@
+export * from './flight.ts'
+export * from './squash.ts'

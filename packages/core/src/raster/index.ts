@@ -1,0 +1,2 @@
+export * from './moments.ts'
+export * from './silhouette.ts'

@@ -1,0 +1,161 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import {
+  drawingAt,
+  drawingsOf,
+  exposeOn,
+  exposeOnRippling,
+  fitTo,
+  heldAt,
+  holdFor,
+  insert,
+  lengthOf,
+  overwrite,
+  plain,
+  remove,
+  slice,
+  spread,
+  type Run,
+} from './index.ts'
+
+const run = fc.record({
+  drawing: fc.option(fc.constantFrom('a', 'b', 'c', 'd'), { nil: null }),
+  frames: fc.integer({ min: 1, max: 6 }),
+})
+const column = fc.array(run, { minLength: 1, maxLength: 12 }).map(plain)
+const shown = (runs: readonly Run[]) => Array.from({ length: lengthOf(runs) }, (_, f) => drawingAt(runs, f))
+const isPlain = (runs: readonly Run[]) =>
+  runs.every((r, i) => r.frames > 0 && (i === 0 || r.drawing !== runs[i - 1]?.drawing))
+
+/** A column and two frames of it, the first not behind the second. */
+const stretch = column.chain(runs =>
+  fc
+    .tuple(fc.nat(lengthOf(runs)), fc.nat(lengthOf(runs)))
+    .map(([a, b]) => ({ runs, from: Math.min(a, b), to: Math.max(a, b) })),
+)
+
+describe('the sheet as a function from frames to drawings', () => {
+  test('overwriting changes exactly the frames written', () => {
+    fc.assert(
+      fc.property(stretch, column, ({ runs, from }, other) => {
+        const written = slice(other, 0, lengthOf(runs) - from)
+        const result = overwrite(runs, from, written)
+        const wanted = shown(runs)
+        wanted.splice(from, lengthOf(written), ...shown(written))
+        expect(shown(result)).toEqual(wanted)
+        expect(isPlain(result)).toBe(true)
+      }),
+    )
+  })
+
+  test('writing back what was there before undoes it', () => {
+    fc.assert(
+      fc.property(stretch, column, ({ runs, from }, other) => {
+        const written = slice(other, 0, lengthOf(runs) - from)
+        const before = slice(runs, from, from + lengthOf(written))
+        expect(overwrite(overwrite(runs, from, written), from, before)).toEqual(runs)
+      }),
+    )
+  })
+
+  test('insert and remove undo each other, and remove undoes with what it took', () => {
+    fc.assert(
+      fc.property(stretch, column, ({ runs, from, to }, added) => {
+        expect(remove(insert(runs, from, added), from, from + lengthOf(added))).toEqual(runs)
+        expect(insert(remove(runs, from, to), from, slice(runs, from, to))).toEqual(runs)
+      }),
+    )
+  })
+
+  test('on ones, twos, threes: same length, same drawings, each held n frames but the last', () => {
+    fc.assert(
+      fc.property(stretch, fc.integer({ min: 1, max: 4 }), ({ runs, from, to }, n) => {
+        const result = exposeOn(runs, from, to, n)
+        expect(lengthOf(result)).toBe(lengthOf(runs))
+        expect(shown(result).slice(0, from)).toEqual(shown(runs).slice(0, from))
+        expect(shown(result).slice(to)).toEqual(shown(runs).slice(to))
+      }),
+    )
+    expect(
+      exposeOn(
+        [
+          { drawing: 'a', frames: 5 },
+          { drawing: 'b', frames: 1 },
+        ],
+        0,
+        6,
+        2,
+      ),
+    ).toEqual([
+      { drawing: 'a', frames: 2 },
+      { drawing: 'b', frames: 4 },
+    ])
+  })
+
+  test('rippling re-exposes whole drawings and says how the column grew', () => {
+    const runs = [
+      { drawing: 'a', frames: 1 },
+      { drawing: 'b', frames: 3 },
+      { drawing: 'c', frames: 2 },
+    ]
+    expect(exposeOnRippling(runs, 0, 2, 2)).toEqual({
+      runs: [
+        { drawing: 'a', frames: 2 },
+        { drawing: 'b', frames: 2 },
+        { drawing: 'c', frames: 2 },
+      ],
+      grownBy: 0,
+    })
+    fc.assert(
+      fc.property(column, fc.integer({ min: 1, max: 4 }), (any, n) => {
+        const result = exposeOnRippling(any, 0, lengthOf(any), n)
+        expect(lengthOf(result.runs) - lengthOf(any)).toBe(result.grownBy)
+        expect(drawingsOf(result.runs)).toEqual(drawingsOf(any))
+      }),
+    )
+  })
+
+  test('holding longer covers the neighbour, holding shorter lets it start earlier', () => {
+    const runs = [
+      { drawing: 'a', frames: 2 },
+      { drawing: 'b', frames: 3 },
+    ]
+    expect(holdFor(runs, 0, 3)).toEqual([
+      { drawing: 'a', frames: 3 },
+      { drawing: 'b', frames: 2 },
+    ])
+    expect(holdFor(runs, 0, 1)).toEqual([
+      { drawing: 'a', frames: 1 },
+      { drawing: 'b', frames: 4 },
+    ])
+    expect(() => holdFor(runs, 1, 1)).toThrow('no run starts on frame 1')
+  })
+
+  test('an inserted frame holds what was shown before it', () => {
+    expect(heldAt([{ drawing: 'a', frames: 2 }], 2, 3)).toEqual([{ drawing: 'a', frames: 3 }])
+    expect(heldAt([{ drawing: 'a', frames: 2 }], 0, 1)).toEqual([{ drawing: null, frames: 1 }])
+  })
+
+  test('fitting to a length cuts or adds nothing', () => {
+    expect(fitTo([{ drawing: 'a', frames: 2 }], 1)).toEqual([{ drawing: 'a', frames: 1 }])
+    expect(fitTo([{ drawing: 'a', frames: 2 }], 3)).toEqual([
+      { drawing: 'a', frames: 2 },
+      { drawing: null, frames: 1 },
+    ])
+  })
+
+  test('frames are shared out as evenly as whole frames allow', () => {
+    expect(spread(13, 4)).toEqual([4, 3, 3, 3])
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 30 }), fc.nat(100), (parts, more) => {
+        const shares = spread(parts + more, parts)
+        expect(shares.reduce((a, b) => a + b)).toBe(parts + more)
+        expect(Math.max(...shares) - Math.min(...shares)).toBeLessThanOrEqual(1)
+      }),
+    )
+  })
+
+  test('a column is never written past its end', () => {
+    expect(() => overwrite([{ drawing: null, frames: 2 }], 1, [{ drawing: 'a', frames: 2 }])).toThrow('reach outside')
+  })
+})

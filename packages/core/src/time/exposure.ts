@@ -1,0 +1,183 @@
+import { needWhole, UsageError } from '../errors.ts'
+
+/**
+ * One line of an exposure sheet column: a drawing (or, with null, nothing) held for a number of frames.
+ *
+ * A column is a list of runs in *plain form*: every run lasts at least one frame and no two neighbours show the same
+ * drawing. A column in plain form is nothing but the function frame → drawing written down, so two columns are equal
+ * exactly when they look equal.
+ */
+export interface Run {
+  readonly drawing: string | null
+  readonly frames: number
+}
+
+/** A run with the frame it starts on, counted from 0. */
+export interface PlacedRun extends Run {
+  readonly start: number
+}
+
+/** Number of frames that a column covers. */
+export function lengthOf(runs: readonly Run[]): number {
+  let n = 0
+  for (const run of runs) n += run.frames
+  return n
+}
+
+/** Joins neighbours that show the same drawing and drops runs of no frames. Throws on a negative or broken length. */
+export function plain(runs: readonly Run[]): Run[] {
+  const out: Run[] = []
+  for (const run of runs) {
+    needWhole(run.frames, 0, 'frames of a run')
+    if (run.frames === 0) continue
+    const last = out[out.length - 1]
+    if (last && last.drawing === run.drawing) out[out.length - 1] = { ...last, frames: last.frames + run.frames }
+    else out.push({ drawing: run.drawing, frames: run.frames })
+  }
+  return out
+}
+
+/** The runs of a column with the frame each starts on. */
+export function placed(runs: readonly Run[]): PlacedRun[] {
+  let start = 0
+  return runs.map(run => {
+    const at = { ...run, start }
+    start += run.frames
+    return at
+  })
+}
+
+/** The run that covers a frame, or null outside the column. */
+export function runAt(runs: readonly Run[], frame: number): PlacedRun | null {
+  let start = 0
+  for (const run of runs) {
+    if (frame >= start && frame < start + run.frames) return { ...run, start }
+    start += run.frames
+  }
+  return null
+}
+
+/** The drawing exposed on a frame, or null where nothing is. */
+export function drawingAt(runs: readonly Run[], frame: number): string | null {
+  return runAt(runs, frame)?.drawing ?? null
+}
+
+/** The part of a column from frame `from` up to, but not with, frame `to`. */
+export function slice(runs: readonly Run[], from: number, to: number): Run[] {
+  const out: Run[] = []
+  let start = 0
+  for (const run of runs) {
+    const a = Math.max(from, start)
+    const b = Math.min(to, start + run.frames)
+    if (b > a) out.push({ drawing: run.drawing, frames: b - a })
+    start += run.frames
+  }
+  return out
+}
+
+/**
+ * Writes `written` over a column from frame `from` on; what lies before and behind stays where it is.
+ * Throws when it would reach outside the column.
+ */
+export function overwrite(runs: readonly Run[], from: number, written: readonly Run[]): Run[] {
+  const to = from + lengthOf(written)
+  const length = lengthOf(runs)
+  needWhole(from, 0, 'frame')
+  if (to > length) throw new UsageError(`frames ${from} to ${to} reach outside a column of ${length}`)
+  return plain([...slice(runs, 0, from), ...written, ...slice(runs, to, length)])
+}
+
+/** Puts `inserted` before frame `at`; everything from there on moves back. The column grows. */
+export function insert(runs: readonly Run[], at: number, inserted: readonly Run[]): Run[] {
+  const length = lengthOf(runs)
+  needWhole(at, 0, 'frame')
+  if (at > length) throw new UsageError(`frame ${at} lies outside a column of ${length}`)
+  return plain([...slice(runs, 0, at), ...inserted, ...slice(runs, at, length)])
+}
+
+/** Takes frames `from` up to, but not with, `to` out; everything behind moves up. The column shrinks. */
+export function remove(runs: readonly Run[], from: number, to: number): Run[] {
+  return plain([...slice(runs, 0, from), ...slice(runs, to, lengthOf(runs))])
+}
+
+/** A hold of the frame before `at` for `frames` frames: what an inserted frame shows unless told otherwise. */
+export function heldAt(runs: readonly Run[], at: number, frames: number): Run[] {
+  return [{ drawing: at > 0 ? drawingAt(runs, at - 1) : null, frames }]
+}
+
+/**
+ * Exposes each drawing within [from, to) on `n` frames (ones, twos, threes …), in order, in the same stretch: the last
+ * one is cut short or held to the end. Stretches of nothing are drawings of nothing and are closed up.
+ */
+export function exposeOn(runs: readonly Run[], from: number, to: number, n: number): Run[] {
+  needWhole(n, 1, 'exposure')
+  const stretch = slice(runs, from, to)
+  const shown = stretch.filter(run => run.drawing !== null)
+  if (shown.length === 0) return [...runs]
+  let left = lengthOf(stretch)
+  const written: Run[] = []
+  for (const run of shown) {
+    const frames = Math.min(n, left)
+    written.push({ drawing: run.drawing, frames })
+    left -= frames
+  }
+  const last = written[written.length - 1] as Run
+  written[written.length - 1] = { ...last, frames: last.frames + left }
+  return overwrite(runs, from, plain(written))
+}
+
+/**
+ * Re-exposes every drawing that starts within [from, to) on `n` frames and lets what follows move (a *ripple*): the
+ * column becomes longer or shorter. Returns the new column and by how many frames it changed.
+ */
+export function exposeOnRippling(
+  runs: readonly Run[],
+  from: number,
+  to: number,
+  n: number,
+): { runs: Run[]; grownBy: number } {
+  needWhole(n, 1, 'exposure')
+  const out = placed(runs).map(run =>
+    run.drawing !== null && run.start >= from && run.start < to ? { drawing: run.drawing, frames: n } : run,
+  )
+  return { runs: plain(out), grownBy: lengthOf(out) - lengthOf(runs) }
+}
+
+/** Makes a column `length` frames long: cuts its end off, or adds nothing at the end. */
+export function fitTo(runs: readonly Run[], length: number): Run[] {
+  needWhole(length, 0, 'length')
+  const now = lengthOf(runs)
+  return now >= length ? slice(runs, 0, length) : plain([...runs, { drawing: null, frames: length - now }])
+}
+
+/**
+ * Holds the run that starts at `start` for `frames` frames and takes what it needs from, or gives what it frees to, its
+ * neighbours to the right: growing covers them, shrinking lets the next drawing start earlier (or leaves nothing, at the
+ * end). The column keeps its length.
+ */
+export function holdFor(runs: readonly Run[], start: number, frames: number): Run[] {
+  needWhole(frames, 1, 'frames')
+  const run = runAt(runs, start)
+  if (!run || run.start !== start) throw new UsageError(`no run starts on frame ${start}`)
+  const length = lengthOf(runs)
+  const reach = Math.min(frames, length - start)
+  if (reach >= run.frames) return overwrite(runs, start, [{ drawing: run.drawing, frames: reach }])
+  const next = drawingAt(runs, start + run.frames)
+  return overwrite(runs, start + reach, [{ drawing: next, frames: run.frames - reach }])
+}
+
+/** Every drawing of a column in order of first exposure, once each. */
+export function drawingsOf(runs: readonly Run[]): string[] {
+  const seen = new Set<string>()
+  for (const run of runs) if (run.drawing !== null) seen.add(run.drawing)
+  return [...seen]
+}
+
+/** Splits `frames` over `parts` as evenly as whole frames allow, longer parts first: 13 over 4 is 4, 3, 3, 3. */
+export function spread(frames: number, parts: number): number[] {
+  needWhole(parts, 1, 'parts')
+  needWhole(frames, parts, 'frames')
+  const short = Math.floor(frames / parts)
+  const longer = frames - short * parts
+  return Array.from({ length: parts }, (_, i) => short + (i < longer ? 1 : 0))
+}

@@ -1,0 +1,6 @@
+export * from './exposure.ts'
+export * from './frames.ts'
+export * from './gif.ts'
+export * from './length.ts'
+export * from './loop.ts'
+export { UsageError } from '../errors.ts'

@@ -1,0 +1,47 @@
+import { wholeFrames, type WholeFrames } from './frames.ts'
+
+/** A length as it was typed, understood; or why it was not. */
+export type LengthReading =
+  | ({ ok: true; unit: 'frames' | 'seconds' | 'timecode' } & WholeFrames)
+  | { ok: false; code: 'empty' | 'not-a-length' | 'too-short' | 'too-long' | 'fraction-of-a-frame' }
+
+/** The longest shot the desk takes: 2 hours at 60 fps would be 432,000 frames; a shot is far shorter than a film. */
+export const LONGEST_SHOT_FRAMES = 20_000
+
+const FRAMES = /^(\d+(?:\.\d+)?)\s*(?:f|fr|frames?)?$/
+const SECONDS = /^(\d+(?:[.,]\d+)?|[.,]\d+)\s*(?:s|sec|seconds?)$/
+const TIMECODE = /^(?:(\d+):)?(\d+):(\d{1,2})$/
+
+/**
+ * Reads a length typed by hand at `fps`: "36" or "36 f" are frames, "1.5 s" seconds, "1:12" is one second and twelve
+ * frames, "1:02:12" adds minutes. A fraction of a frame is refused, seconds are rounded to whole frames and say so.
+ */
+export function readLength(typed: string, fps: number): LengthReading {
+  const text = typed.trim().toLowerCase()
+  if (text === '') return { ok: false, code: 'empty' }
+  const frames = FRAMES.exec(text)
+  if (frames) {
+    const n = Number(frames[1])
+    return Number.isInteger(n) ? ofFrames(n, fps, 'frames') : { ok: false, code: 'fraction-of-a-frame' }
+  }
+  const seconds = SECONDS.exec(text)
+  if (seconds) return ofSeconds(Number(seconds[1]?.replace(',', '.')), fps)
+  const code = TIMECODE.exec(text)
+  if (code && Number(code[3]) < fps) {
+    const whole = Number(code[1] ?? 0) * 60 + Number(code[2])
+    return ofFrames(whole * fps + Number(code[3]), fps, 'timecode')
+  }
+  return { ok: false, code: 'not-a-length' }
+}
+
+function ofFrames(n: number, fps: number, unit: 'frames' | 'timecode'): LengthReading {
+  if (n < 1) return { ok: false, code: 'too-short' }
+  if (n > LONGEST_SHOT_FRAMES) return { ok: false, code: 'too-long' }
+  return { ok: true, unit, frames: n, wished: n, exact: true, seconds: n / fps }
+}
+
+function ofSeconds(seconds: number, fps: number): LengthReading {
+  if (!(seconds > 0)) return { ok: false, code: 'too-short' }
+  const whole = wholeFrames(seconds, fps)
+  return whole.frames > LONGEST_SHOT_FRAMES ? { ok: false, code: 'too-long' } : { ok: true, unit: 'seconds', ...whole }
+}
