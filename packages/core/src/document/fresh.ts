@@ -5,6 +5,7 @@ const SWATCHES: readonly Swatch[] = [
   { id: 'graphite', name: 'graphite', colour: '#2f2c28' },
   { id: 'bark', name: 'bark', colour: '#8a5a3c' },
   { id: 'leaf', name: 'leaf', colour: '#7f9c5c' },
+  { id: 'moss', name: 'moss', colour: '#64804a' },
   { id: 'straw', name: 'straw', colour: '#cdb968' },
   { id: 'pond', name: 'pond', colour: '#5b7f95' },
   { id: 'lily', name: 'lily pad', colour: '#cddbbb' },

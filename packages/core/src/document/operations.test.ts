@@ -4,7 +4,7 @@ import { plain } from '../time/exposure.ts'
 import { FIRST } from './fresh.ts'
 import type { ShotDocument } from './model.ts'
 import { applyBatch, columnsCover, refuse, type Operation } from './operations/index.ts'
-import { anyOperation, sampleDocument, sampleElement } from './sample.ts'
+import { anyOperation, sampleDocument, sampleElement } from './tests/sample.ts'
 
 const document = sampleDocument()
 const ops = fc.array(anyOperation, { minLength: 1, maxLength: 12 })

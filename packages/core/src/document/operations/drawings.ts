@@ -7,6 +7,8 @@ export const drawingAdd: Handler<'drawing.add'> = {
     if (has(document.drawings, drawing.id)) return refusal('id-taken', drawing.id)
     if (!has(document.layers, drawing.layer)) return refusal('unknown-layer', drawing.layer)
     if (sizeOf(document.drawings) >= LIMITS.drawings) return refusal('too-many', 'drawings')
+    const stray = Object.entries(drawing.elements).find(([id, element]) => element.id !== id)
+    if (stray) return refusal('bad-value', `element ${stray[0]}`)
     return (
       refuseNumber(document, drawing.layer, drawing.number, drawing.id) ??
       refuseElements(document, Object.values(drawing.elements), 0)

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
-import { PRESETS } from '../chart/ease.ts'
-import { presetTicks } from '../chart/preset.ts'
-import { packSamples } from '../geometry/samples.ts'
-import type { Run } from '../time/exposure.ts'
-import { FIRST, freshDocument } from './fresh.ts'
-import type { Drawing, Element, ShotDocument } from './model.ts'
-import type { Operation } from './operations/index.ts'
+import { PRESETS } from '../../chart/ease.ts'
+import { presetTicks } from '../../chart/preset.ts'
+import { packSamples } from '../../geometry/samples.ts'
+import type { Run } from '../../time/exposure.ts'
+import { FIRST, freshDocument } from '../fresh.ts'
+import type { Drawing, Element, ShotDocument } from '../model.ts'
+import type { Operation } from '../operations/index.ts'
 
 /** A shot of 24 frames with two keys on twos, for tests. */
 export function sampleDocument(): ShotDocument {
@@ -79,26 +79,22 @@ export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
   fc
     .tuple(id, fc.array(elementId, { maxLength: 2 }))
     .map(([drawing, ids]): Operation => ({ kind: 'elements.remove', drawing, ids })),
-  fc
-    .tuple(id, elementId, fc.double({ min: -1, max: 700 }))
-    .map(([drawing, e, width]): Operation => ({
-      kind: 'elements.set',
-      drawing,
-      changes: [{ id: e, patch: { width } }],
-    })),
-  fc
-    .tuple(id, id, id, ticks)
-    .map(([i, from, to, t]): Operation => ({
-      kind: 'chart.add',
-      chart: { id: i, layer: FIRST.drawn, from, to, ...t },
-    })),
+  fc.tuple(id, elementId, fc.double({ min: -1, max: 700 })).map(([drawing, e, width]): Operation => ({
+    kind: 'elements.set',
+    drawing,
+    changes: [{ id: e, patch: { width } }],
+  })),
+  fc.tuple(id, id, id, ticks).map(([i, from, to, t]): Operation => ({
+    kind: 'chart.add',
+    chart: { id: i, layer: FIRST.drawn, from, to, ...t },
+  })),
   fc.tuple(id, ticks).map(([i, patch]): Operation => ({ kind: 'chart.set', id: i, patch })),
   id.map((i): Operation => ({ kind: 'chart.remove', id: i })),
   fc
     .tuple(take, layer, frame, runs)
     .map(([t, l, from, r]): Operation => ({ kind: 'exposure.write', take: t, layer: l, from, runs: r })),
   fc.tuple(take, frame, fc.integer({ min: 0, max: 5 }), drawingId).map(([t, at, count, d]): Operation => {
-    const fill = d === null ? {} : { [FIRST.drawn]: [{ drawing: d, frames: count }] }
+    const fill: Record<string, Run[]> = d === null ? {} : { [FIRST.drawn]: [{ drawing: d, frames: count }] }
     return { kind: 'frames.insert', take: t, at, count, fill }
   }),
   fc

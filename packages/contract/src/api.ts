@@ -1,0 +1,93 @@
+import { LIMITS } from '@unhurried/core/document'
+import { BATCHES_PER_REQUEST } from '@unhurried/core/document'
+import { z } from 'zod'
+import { ShotDocument } from './document.ts'
+import { Batch } from './operations.ts'
+import { Format, FrameCount, Id, Name, RowId } from './pieces.ts'
+
+export const Email = z.email('must be an e-mail address').max(200)
+export const Password = z
+  .string()
+  .min(10, 'must have at least 10 characters')
+  .max(200, 'must have at most 200 characters')
+
+export const SignIn = z.strictObject({ email: Email, password: z.string().min(1, 'must not be empty').max(200) })
+export const SetUp = z.strictObject({ email: Email, name: Name, password: Password })
+
+export const Account = z.object({ id: RowId, name: z.string(), email: z.string() })
+
+/** Who is signed in, and what the sign-in page needs to know. */
+export const SessionState = z.object({
+  account: Account.nullable(),
+  /** true while nobody has an account yet: the first visitor becomes the owner */
+  needsOwner: z.boolean(),
+  /** filled in on the sign-in page in demo mode only */
+  demo: z.object({ email: z.string(), password: z.string() }).nullable(),
+})
+
+export const MEMBER_ROLES = ['owner', 'animator', 'reviewer'] as const
+export const MemberRole = z.enum(MEMBER_ROLES)
+
+export const ShotCard = z.object({
+  id: RowId,
+  film: RowId,
+  name: z.string(),
+  seq: z.number(),
+  removed: z.boolean(),
+})
+export const FilmCard = z.object({
+  id: RowId,
+  name: z.string(),
+  role: MemberRole,
+  shots: z.array(ShotCard),
+})
+export const Shelf = z.object({ films: z.array(FilmCard) })
+
+export const NewFilm = z.strictObject({ name: Name })
+export const Rename = z.strictObject({ name: Name })
+export const NewShot = z.strictObject({ name: Name, format: Format, frames: FrameCount, layer: Name.optional() })
+
+export const OpenShot = z.object({
+  shot: ShotCard,
+  filmName: z.string(),
+  role: MemberRole,
+  seq: z.number(),
+  document: ShotDocument,
+})
+
+/** What a desk may read without checking it again: the server answers with documents it checked when they were made. */
+export const OpenShotReply = OpenShot.extend({ document: z.custom<z.infer<typeof ShotDocument>>() })
+
+/** Bytes of one stroke as base64: at most 50,000 samples of 9 bytes. */
+const SampleText = z
+  .string()
+  .regex(/^[A-Za-z0-9+/]+=*$/, 'must be base64')
+  .max(600_000)
+
+export const PostBatches = z.strictObject({
+  /** the journal number up to which this desk knows everything */
+  since: z.number().int().min(0),
+  batches: z.array(Batch).max(BATCHES_PER_REQUEST),
+  /** stroke samples that the batches use and that are new, by id */
+  samples: z
+    .record(Id, SampleText)
+    .refine(table => Object.keys(table).length <= LIMITS.elementsPerDrawing, 'must hold fewer samples'),
+})
+
+export const JournalReply = z.object({
+  entries: z.array(z.object({ seq: z.number(), batch: z.custom<z.infer<typeof Batch>>() })),
+  refused: z.array(z.object({ id: Id, code: z.string(), what: z.string() })),
+})
+
+export const JournalQuery = z.strictObject({ after: z.coerce.number().int().min(0) })
+
+export type Account = z.infer<typeof Account>
+export type SessionState = z.infer<typeof SessionState>
+export type MemberRole = z.infer<typeof MemberRole>
+export type ShotCard = z.infer<typeof ShotCard>
+export type FilmCard = z.infer<typeof FilmCard>
+export type Shelf = z.infer<typeof Shelf>
+export type NewShot = z.infer<typeof NewShot>
+export type OpenShot = z.infer<typeof OpenShot>
+export type PostBatches = z.infer<typeof PostBatches>
+export type JournalReply = z.infer<typeof JournalReply>

@@ -1,0 +1,6 @@
+export * from './api.ts'
+export * from './document.ts'
+export * from './errors.ts'
+export * from './operations.ts'
+export * from './pack.ts'
+export { Colour, Format, Id, Name, RowId } from './pieces.ts'

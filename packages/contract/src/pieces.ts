@@ -1,0 +1,85 @@
+import { FARTHEST_PX, MOST_SAMPLES } from '@unhurried/core/geometry'
+import { LIMITS, ROLES } from '@unhurried/core/document'
+import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
+import { z } from 'zod'
+
+/** An id made by a desk: letters, digits, - and _, never starting with one of the last two. */
+export const Id = z
+  .string()
+  .regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$/, 'must be an id of up to 40 letters, digits, - and _')
+
+/** The id of a row made by the server. */
+export const RowId = z.uuid()
+
+export const Name = z
+  .string()
+  .trim()
+  .min(1, 'must not be empty')
+  .max(80, 'must be at most 80 characters')
+  .regex(/^\P{Cc}*$/u, 'must not hold control characters')
+export const Colour = z.string().regex(/^#[0-9a-f]{6}$/, 'must be a colour like #fdfaf3')
+export const Frame = z.number().int().min(0).max(LONGEST_SHOT_FRAMES)
+export const FrameCount = z.number().int().min(1).max(LONGEST_SHOT_FRAMES)
+
+const Coordinate = z.number().min(-FARTHEST_PX).max(FARTHEST_PX)
+const Factor = z.number().min(-10_000).max(10_000)
+export const Matrix = z.tuple([Factor, Factor, Factor, Factor, Coordinate, Coordinate]).readonly()
+
+export const Format = z
+  .strictObject({
+    width: z.number().int().min(1).max(LIMITS.sizePx),
+    height: z.number().int().min(1).max(LIMITS.sizePx),
+    fps: z.number().int().min(1).max(LIMITS.fps),
+    paper: Colour,
+  })
+  .readonly()
+
+export const Layer = z
+  .strictObject({ id: Id, name: Name, kind: z.enum(['drawn', 'background']), order: z.number() })
+  .readonly()
+
+export const Role = z.enum(ROLES)
+
+const sampleIndex = z
+  .number()
+  .int()
+  .min(0)
+  .max(MOST_SAMPLES - 1)
+export const LineWidth = z.number().positive().max(LIMITS.lineWidthPx)
+
+export const Element = z
+  .strictObject({
+    id: Id,
+    kind: z.enum(['line', 'shape']),
+    z: z.number().min(-1e9).max(1e9),
+    samples: Id,
+    part: z.tuple([sampleIndex, sampleIndex]).readonly().nullable(),
+    matrix: Matrix.nullable(),
+    swatch: Id,
+    width: LineWidth,
+  })
+  .readonly()
+
+/** A table of things by id, of bounded size. */
+export function tableOf<T extends z.ZodType>(thing: T, most: number) {
+  return z
+    .record(Id, thing)
+    .refine(table => Object.keys(table).length <= most, `must hold at most ${most}`)
+    .readonly()
+}
+
+export const SheetNumber = z.number().int().min(1).max(99_999)
+
+export const Drawing = z
+  .strictObject({
+    id: Id,
+    layer: Id,
+    number: SheetNumber,
+    role: Role,
+    elements: tableOf(Element, LIMITS.elementsPerDrawing),
+  })
+  .readonly()
+
+export const Run = z.strictObject({ drawing: Id.nullable(), frames: FrameCount }).readonly()
+export const Runs = z.array(Run).min(1).max(LONGEST_SHOT_FRAMES).readonly()
+export const Loop = z.strictObject({ from: Frame, to: Frame }).readonly().nullable()

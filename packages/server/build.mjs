@@ -1,0 +1,24 @@
+// Bundles the server with the workspaces it uses; packages from the registry stay outside.
+import { build } from 'esbuild'
+
+await build({
+  entryPoints: ['src/main.ts'],
+  bundle: true,
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  keepNames: true,
+  sourcemap: true,
+  outfile: 'dist/main.mjs',
+  tsconfig: 'tsconfig.json',
+  plugins: [
+    {
+      name: 'registry packages stay outside',
+      setup(b) {
+        b.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+          path.startsWith('@unhurried/') || kind === 'entry-point' ? undefined : { path, external: true },
+        )
+      },
+    },
+  ],
+})

@@ -1,0 +1,18 @@
+import 'reflect-metadata'
+import { DataSource } from 'typeorm'
+import { ENTITIES } from './entities.ts'
+import { First1764000000000 } from './firstMigration.ts'
+
+/** Connects to the database and brings its tables up to date. */
+export async function connect(url: string): Promise<DataSource> {
+  const source = new DataSource({
+    type: 'postgres',
+    url,
+    entities: ENTITIES,
+    migrations: [First1764000000000],
+    migrationsRun: true,
+    synchronize: false,
+    extra: { max: 12, connectionTimeoutMillis: 10_000 },
+  })
+  return source.initialize()
+}

@@ -1,0 +1,223 @@
+import { presetTicks, valueOf } from '@unhurried/core/chart'
+import { FIRST, type Batch, type ChartTick, type Operation, type Role, type Swatch } from '@unhurried/core/document'
+import { pointAlong, smoothPath, type Point } from '@unhurried/core/geometry'
+import { drawnWith, measured } from './hand.ts'
+import { marsh } from './marsh.ts'
+import { tilda, type Mark, type Pose } from './tilda.ts'
+
+/** The hop: 30 frames at 24, on twos, from the left pad to the right one. */
+export const HOP = { width: 1280, height: 720, fps: 24, frames: 30 }
+
+export const MARSH_SWATCHES: readonly Swatch[] = [
+  { id: 'reed', name: 'reed', colour: '#b9b394' },
+  { id: 'mist-deep', name: 'deep mist', colour: '#d3dccb' },
+]
+
+const LEFT_TOES = { x: 304, y: 604 }
+const RIGHT_TOES = { x: 1010, y: 604 }
+const SIZE = 1.42
+
+const base: Omit<Pose, 'at' | 'foot' | 'hand'> = { tilt: 0, stretch: 1, size: SIZE, planted: true, drag: 0, lid: 0 }
+
+interface Planned {
+  readonly id: string
+  readonly number: number
+  readonly role: Role
+  readonly frames: number
+  readonly pose: Pose
+  /** where the middle of the silhouette belongs; null leaves the pose where it is */
+  readonly centre: Point | null
+}
+
+const from = (p: Point, dx: number, dy: number): Point => ({ x: p.x + dx, y: p.y + dy })
+
+const CROUCH: Pose = {
+  ...base,
+  at: from(LEFT_TOES, 6, -50),
+  tilt: -0.1,
+  stretch: 0.93,
+  foot: LEFT_TOES,
+  hand: from(LEFT_TOES, 92, 2),
+  drag: 0.06,
+}
+const LAND: Pose = {
+  ...base,
+  at: from(RIGHT_TOES, -10, -62),
+  tilt: 0.3,
+  stretch: 1.02,
+  foot: RIGHT_TOES,
+  hand: from(RIGHT_TOES, 84, 2),
+  drag: -0.42,
+}
+const TOP: Pose = {
+  ...base,
+  at: { x: 660, y: 250 },
+  tilt: -0.04,
+  stretch: 1.1,
+  planted: false,
+  foot: { x: 410, y: 352 },
+  hand: { x: 768, y: 306 },
+  drag: -0.1,
+}
+
+/** How she flies at a share of the way: body along the path, legs trailing on the way up and reaching on the way down. */
+function flying(t: number, at: Point): Pose {
+  const u = (t - 0.5) * 2
+  const rising = t < 0.5
+  const tilt = rising ? -0.72 + 0.66 * (1 + u) : 0.12 + 0.5 * u
+  const trail = rising ? from(at, -178 - 60 * u, 150 - 70 * (1 + u)) : from(at, -90 + 200 * (u - 0.3), 134 + 24 * u)
+  return {
+    ...base,
+    at,
+    tilt,
+    stretch: rising ? 1.2 - 0.06 * (1 + u) : 1.06,
+    planted: false,
+    foot: trail,
+    hand: rising ? from(at, 88 + 10 * u, 22 + 30 * (1 + u)) : from(at, 112, 76),
+    drag: rising ? 0.5 + 0.3 * u : -0.35 * u - 0.1,
+  }
+}
+
+/** The way from the crouch over the top to the landing, through the middles of the silhouettes. */
+function way(): ReturnType<typeof smoothPath> {
+  const middle = (pose: Pose) => measured(tilda(pose)).centroid as Point
+  return smoothPath([middle(CROUCH), { x: 652, y: 262 }, middle(LAND)])
+}
+
+const TICKS = presetTicks('both', 5)
+/** The third inbetween is drawn a little short of its tick: something for the rail to point out. */
+const SHORT_OF_TICK: Record<number, number> = { 3: -0.035 }
+
+function planned(): Planned[] {
+  const path = way()
+  const flight = TICKS.map((tick, i): Planned => {
+    const t = valueOf(tick.at)
+    const centre = pointAlong(path, t + (SHORT_OF_TICK[i] ?? 0))
+    const pose = i === 0 ? pushing(centre) : i === 4 ? reaching(centre) : t === 0.5 ? TOP : flying(t, centre)
+    const number = 5 + 2 * i
+    return {
+      id: `tilda-${number}`,
+      number,
+      role: tick.depth === 0 ? 'breakdown' : 'inbetween',
+      frames: 2,
+      pose,
+      centre,
+    }
+  })
+  const rest = (number: number, role: Role, frames: number, pose: Pose): Planned => {
+    return { id: `tilda-${number}`, number, role, frames, pose, centre: null }
+  }
+  return [
+    rest(1, 'key', 4, CROUCH),
+    ...flight,
+    rest(15, 'key', 2, LAND),
+    rest(17, 'breakdown', 2, { ...LAND, at: from(RIGHT_TOES, 2, -34), tilt: 0.02, stretch: 1.16, drag: 0.1, lid: 0.7 }),
+    rest(19, 'inbetween', 2, { ...LAND, at: from(RIGHT_TOES, 4, -64), tilt: -0.2, stretch: 0.92, drag: 0.3, lid: 0.1 }),
+    rest(21, 'inbetween', 2, { ...LAND, at: from(RIGHT_TOES, 5, -54), tilt: -0.13, stretch: 0.95, drag: -0.08 }),
+    rest(23, 'key', 8, {
+      ...CROUCH,
+      at: from(RIGHT_TOES, 6, -54),
+      foot: RIGHT_TOES,
+      hand: from(RIGHT_TOES, 92, 2),
+      tilt: -0.14,
+      stretch: 0.95,
+    }),
+  ]
+}
+
+/** Just off: stretched along the leap, toes still on the pad. */
+const pushing = (at: Point): Pose => ({
+  ...base,
+  at,
+  tilt: -0.62,
+  stretch: 1.16,
+  foot: LEFT_TOES,
+  hand: from(at, 92, -4),
+  drag: 0.62,
+})
+
+/** Just before the pad: feet forward, hands out. */
+const reaching = (at: Point): Pose => ({
+  ...base,
+  at,
+  tilt: 0.46,
+  stretch: 1.05,
+  planted: false,
+  foot: from(at, 30, 116),
+  hand: from(at, 122, 96),
+  drag: -0.6,
+})
+
+/** Her lines in a pose, with the area of the first key and (when asked) the middle of the silhouette where it belongs. */
+function settled(plan: Planned, area: number): Mark[] {
+  let pose = plan.pose
+  for (let i = 0; i < 12; i++) {
+    const now = measured(tilda(pose))
+    const { x, y } = now.centroid as Point
+    const dx = plan.centre ? plan.centre.x - x : 0
+    const dy = plan.centre ? plan.centre.y - y : 0
+    const size = pose.size * (area / now.area) ** 0.5
+    if (Math.hypot(dx, dy) < 0.4 && Math.abs(size / pose.size - 1) < 0.002) break
+    const follow = pose.planted
+      ? { foot: pose.foot, hand: pose.hand }
+      : { foot: from(pose.foot, dx, dy), hand: from(pose.hand, dx, dy) }
+    pose = { ...pose, ...follow, at: from(pose.at, dx, dy), size }
+  }
+  return tilda(pose)
+}
+
+/** A shot as it would be drawn at the desk: batches to commit in order, and the stroke samples they use. */
+export interface Drawn {
+  readonly batches: readonly Batch[]
+  readonly samples: ReadonlyMap<string, Uint8Array>
+}
+
+/** Hop between lily pads, all drawings done. */
+export function hop(): Drawn {
+  const samples = new Map<string, Uint8Array>()
+  const batches: Batch[] = []
+  const commit = (label: string, ops: readonly Operation[]) =>
+    batches.push({ id: `hop-${batches.length + 1}`, label, ops })
+  const draw = (drawing: string, marks: readonly Mark[]) => {
+    const done = drawnWith(drawing, marks)
+    for (const [id, bytes] of done.samples) samples.set(id, bytes)
+    for (const op of done.ops)
+      commit(op.kind === 'elements.add' && op.elements[0]?.kind === 'shape' ? 'painted shape' : 'pen line', [op])
+  }
+
+  const pads = { id: 'pads', layer: FIRST.background, number: 1, role: 'key', elements: {} } as const
+  commit('pads', [
+    { kind: 'layer.set', id: FIRST.background, patch: { name: 'pads' } },
+    { kind: 'drawing.add', drawing: pads },
+    {
+      kind: 'exposure.write',
+      take: FIRST.take,
+      layer: FIRST.background,
+      from: 0,
+      runs: [{ drawing: 'pads', frames: HOP.frames }],
+    },
+  ])
+  draw('pads', marsh())
+
+  const plans = planned()
+  const reference = measured(tilda(CROUCH)).area
+  let frame = 0
+  for (const plan of plans) {
+    const { id, number, role, frames } = plan
+    commit(`new drawing ${number}`, [
+      { kind: 'drawing.add', drawing: { id, layer: FIRST.drawn, number, role, elements: {} } },
+      { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: frame, runs: [{ drawing: id, frames }] },
+    ])
+    frame += frames
+    draw(id, settled(plan, reference))
+  }
+  const ticks: ChartTick[] = TICKS.map((tick, i) => ({ ...tick, drawing: `tilda-${5 + 2 * i}` }))
+  commit('chart', [
+    {
+      kind: 'chart.add',
+      chart: { id: 'hop-chart', layer: FIRST.drawn, from: 'tilda-1', to: 'tilda-15', preset: 'both', ticks },
+    },
+    { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: HOP.frames } },
+  ])
+  return { batches, samples }
+}

@@ -1,0 +1,77 @@
+import { hash, verify } from '@node-rs/argon2'
+import type { Account } from '@unhurried/contract'
+import { createHash, randomBytes } from 'node:crypto'
+import { MoreThan, type DataSource } from 'typeorm'
+import { AccountRow, SessionRow } from '../db/entities.ts'
+import { Problem } from '../http/problem.ts'
+
+/** A session ends after this many days without signing in anew. */
+const SESSION_DAYS = 30
+const DAY_MS = 86_400_000
+
+export interface NewAccount {
+  email: string
+  name: string
+  password: string
+}
+
+const toAccount = ({ id, name, email }: AccountRow): Account => ({ id, name, email })
+const fingerprint = (token: string) => createHash('sha256').update(token).digest('hex')
+
+/** Compared against when there is no such account, so that the answer takes as long. */
+let nobody: Promise<string> | undefined
+
+export function accountService(source: DataSource) {
+  const accounts = source.getRepository(AccountRow)
+  const sessions = source.getRepository(SessionRow)
+
+  return {
+    isEmpty: async () => (await accounts.count()) === 0,
+
+    async create({ email, name, password }: NewAccount): Promise<Account> {
+      const passwordHash = await hash(password)
+      return toAccount(await accounts.save({ email: email.toLowerCase(), name, passwordHash }))
+    },
+
+    /** The first account of a fresh installation. Refused once there is one, also when two ask at the same moment. */
+    async createOwner(wanted: NewAccount): Promise<Account> {
+      const passwordHash = await hash(wanted.password)
+      return source.transaction(async tx => {
+        await tx.query('LOCK TABLE accounts IN EXCLUSIVE MODE')
+        if ((await tx.count(AccountRow)) > 0) throw new Problem('already-set-up', 'This desk already has an owner.')
+        const row = { email: wanted.email.toLowerCase(), name: wanted.name, passwordHash }
+        return toAccount(await tx.save(AccountRow, row))
+      })
+    },
+
+    /** The account an address and a password belong to; the same refusal for a wrong one of either. */
+    async check(email: string, password: string): Promise<Account> {
+      const row = await accounts.findOneBy({ email: email.toLowerCase() })
+      nobody ??= hash(randomBytes(16).toString('hex'))
+      const fits = await verify(row?.passwordHash ?? (await nobody), password)
+      if (!row || !fits) throw new Problem('wrong-sign-in', 'E-mail address and password do not belong together.')
+      return toAccount(row)
+    },
+
+    /** Opens a session and answers with the token for its cookie. */
+    async openSession(account: Account): Promise<{ token: string; expiresAt: Date }> {
+      const token = randomBytes(32).toString('base64url')
+      const expiresAt = new Date(Date.now() + SESSION_DAYS * DAY_MS)
+      await sessions.save({ tokenHash: fingerprint(token), accountId: account.id, expiresAt })
+      await sessions.createQueryBuilder().delete().where('expires_at < now()').execute()
+      return { token, expiresAt }
+    },
+
+    async closeSession(token: string): Promise<void> {
+      await sessions.delete({ tokenHash: fingerprint(token) })
+    },
+
+    async accountOf(token: string): Promise<Account | null> {
+      const session = await sessions.findOneBy({ tokenHash: fingerprint(token), expiresAt: MoreThan(new Date()) })
+      const row = session && (await accounts.findOneBy({ id: session.accountId }))
+      return row ? toAccount(row) : null
+    },
+  }
+}
+
+export type AccountService = ReturnType<typeof accountService>

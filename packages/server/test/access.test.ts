@@ -1,0 +1,173 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
+import { MemberRow } from '../src/db/entities.ts'
+import {
+  bench,
+  filmWithShot,
+  newDrawing,
+  ORIGIN,
+  PASSWORD,
+  SHOT,
+  visitor,
+  type Visitor,
+} from './harness.ts'
+import request from 'supertest'
+
+type Method = 'get' | 'post' | 'patch' | 'delete'
+let b: Awaited<ReturnType<typeof bench>>
+let owner: Visitor
+let film: string
+let shot: string
+
+beforeAll(async () => {
+  b = await bench()
+  await Promise.all(['owner', 'stranger', 'reviewer', 'animator'].map(label => b.account(label)))
+  owner = await visitor(b.app, 'owner')
+  ;({ film, shot } = await filmWithShot(owner))
+  await owner.post(`/api/shots/${shot}/journal`).send({ since: 0, batches: [newDrawing('d1', 1)], samples: {} })
+  for (const role of ['reviewer', 'animator'] as const) {
+    const [{ id }] = await b.source.query('SELECT id FROM accounts WHERE email = $1', [`${role}@marsh-post.example`])
+    await b.source.manager.insert(MemberRow, { filmId: film, accountId: id, role })
+  }
+})
+afterAll(() => b.close())
+
+/** Every route that touches a film or shot, with a body that would be accepted from a member. */
+const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own'][] => [
+  ['get', `/api/shots/${shot}`, undefined, 'look'],
+  ['get', `/api/shots/${shot}/samples`, undefined, 'look'],
+  ['get', `/api/shots/${shot}/journal?after=0`, undefined, 'look'],
+  ['get', `/api/shots/${shot}/events`, undefined, 'look'],
+  ['post', `/api/shots/${shot}/journal`, { since: 0, batches: [newDrawing('d9', 9)], samples: {} }, 'draw'],
+  ['patch', `/api/shots/${shot}`, { name: 'Mine now' }, 'draw'],
+  ['post', `/api/shots/${shot}/duplicate`, {}, 'draw'],
+  ['post', `/api/shots/${shot}/remove`, {}, 'draw'],
+  ['post', `/api/shots/${shot}/restore`, {}, 'draw'],
+  ['patch', `/api/films/${film}`, { name: 'Mine now' }, 'draw'],
+  ['post', `/api/films/${film}/shots`, SHOT, 'draw'],
+  ['post', `/api/films/${film}/remove`, {}, 'own'],
+  ['post', `/api/films/${film}/restore`, {}, 'own'],
+]
+
+async function everything() {
+  const tables = ['films', 'shots', 'journal', 'snapshots', 'stroke_samples']
+  const rows = await Promise.all(tables.map(t => b.source.query(`SELECT * FROM ${t} ORDER BY 1, 2`)))
+  return JSON.stringify(rows)
+}
+
+describe('who may do what', () => {
+  test('to a stranger the film does not exist, on any route, and nothing changes', async () => {
+    const stranger = await visitor(b.app, 'stranger')
+    const before = await everything()
+    for (const [method, path, body] of routes()) {
+      const reply = await stranger[method](path).send(body)
+      expect([path, reply.status, reply.body.code]).toEqual([path, 404, 'not-found'])
+    }
+    expect((await stranger.get('/api/shelf')).body).toEqual({ films: [] })
+    expect(await everything()).toBe(before)
+  })
+
+  test('without signing in nothing answers', async () => {
+    for (const [method, path, body] of [
+      ...routes(),
+      ['get', '/api/shelf', undefined] as const,
+      ['post', '/api/films', { name: 'x' }] as const,
+    ]) {
+      const reply = await request(b.app.callback())[method as Method](path).send(body)
+      expect([path, reply.status, reply.body.code]).toEqual([path, 401, 'not-signed-in'])
+    }
+  })
+
+  test('a reviewer looks and does not draw; an animator draws and does not remove the film', async () => {
+    const before = await everything()
+    for (const [role, may] of [
+      ['reviewer', ['look']],
+      ['animator', ['look', 'draw']],
+    ] as const) {
+      const agent = await visitor(b.app, role)
+      for (const [method, path, body, wish] of routes()) {
+        if ((may as readonly string[]).includes(wish)) continue
+        const reply = await agent[method](path).send(body)
+        expect([role, path, reply.status, reply.body.code]).toEqual([role, path, 403, 'not-allowed'])
+      }
+      expect((await agent.get(`/api/shots/${shot}`)).body.role).toBe(role)
+    }
+    expect(await everything()).toBe(before)
+  })
+
+  test('changes asked for by a page of another origin are refused', async () => {
+    const reply = await owner.post('/api/films').set('Origin', 'http://elsewhere.example').send({ name: 'x' })
+    expect([reply.status, reply.body.code]).toEqual([403, 'wrong-origin'])
+    expect((await owner.get('/api/shelf').set('Origin', 'http://elsewhere.example')).status).toBe(200)
+    expect(
+      (await owner.patch(`/api/films/${film}`).set('Origin', ORIGIN).send({ name: 'The Marsh Post' })).status,
+    ).toBe(200)
+  })
+})
+
+describe('signing in', () => {
+  const enter = (body: object) => request(b.app.callback()).post('/api/session').send(body)
+
+  test('a wrong password and an unknown address get the same answer', async () => {
+    const [wrong, unknown] = await Promise.all([
+      enter({ email: 'owner@marsh-post.example', password: 'no' }),
+      enter({ email: 'nobody@marsh-post.example', password: PASSWORD }),
+    ])
+    expect(wrong.status).toBe(401)
+    expect(unknown.body).toEqual(wrong.body)
+  })
+
+  test('wrong fields are named', async () => {
+    const reply = await enter({ email: 'owner', password: '', extra: 1 })
+    expect(reply.status).toBe(400)
+    expect(reply.body.details.map((d: { field: string }) => d.field)).toEqual([
+      'email',
+      'password',
+      '(the whole request)',
+    ])
+  })
+
+  test('the cookie cannot be read by scripts or sent from elsewhere, and signing out ends it', async () => {
+    const reply = await enter({ email: 'OWNER@marsh-post.example', password: PASSWORD })
+    const cookie = String(reply.headers['set-cookie'])
+    expect(cookie).toMatch(/httponly/i)
+    expect(cookie).toMatch(/samesite=strict/i)
+    expect(JSON.stringify(await b.source.query('SELECT * FROM sessions'))).not.toContain(
+      /desk_session=([^;]+)/.exec(cookie)?.[1],
+    )
+    const ask = () => request(b.app.callback()).get('/api/session').set('Cookie', cookie)
+    expect((await ask()).body.account.name).toBe('owner')
+    await request(b.app.callback()).delete('/api/session').set('Cookie', cookie)
+    expect((await ask()).body.account).toBeNull()
+  })
+
+  test('attempts are limited', async () => {
+    const strict = await bench({ signInsPerMinute: 3 })
+    const agent = request(strict.app.callback())
+    const codes = []
+    for (let i = 0; i < 5; i++)
+      codes.push((await agent.post('/api/session').send({ email: 'a@b.example', password: 'x' })).status)
+    await strict.close()
+    expect(codes).toEqual([401, 401, 401, 429, 429])
+  })
+
+  test('the first visitor becomes the owner, once, even when two try at the same moment', async () => {
+    const fresh = await bench()
+    const agent = request(fresh.app.callback())
+    expect((await agent.get('/api/session')).body).toEqual({ account: null, needsOwner: true, demo: null })
+    const ask = (n: number) =>
+      agent.post('/api/owner').send({ email: `o${n}@marsh-post.example`, name: 'Otter', password: PASSWORD })
+    const statuses = (await Promise.all([ask(1), ask(2)])).map(reply => reply.status).sort()
+    const short = await agent.post('/api/owner').send({ email: 'x@y.example', name: 'x', password: 'short' })
+    await fresh.close()
+    expect(statuses).toEqual([200, 409])
+    expect(short.body.details).toEqual([{ field: 'password', problem: 'must have at least 10 characters' }])
+  })
+
+  test('every answer carries the policy that keeps other code out', async () => {
+    const { headers } = await request(b.app.callback()).get('/api/session')
+    expect(headers['content-security-policy']).toContain("default-src 'none'")
+    expect(headers['content-security-policy']).not.toContain('unsafe')
+    expect(headers['x-content-type-options']).toBe('nosniff')
+    expect(headers['cache-control']).toBe('no-store')
+  })
+})

@@ -1,0 +1,234 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { FIRST, type ShotDocument } from '@unhurried/core/document'
+import { unpackStrokes } from '@unhurried/contract'
+import { createServer, get } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import {
+  batch,
+  bench,
+  element,
+  filmWithShot,
+  newDrawing,
+  post,
+  sampleText,
+  SHOT,
+  stroke,
+  visitor,
+  type Visitor,
+} from './harness.ts'
+
+let b: Awaited<ReturnType<typeof bench>>
+let agent: Visitor
+let film: string
+let shot: string
+
+beforeAll(async () => {
+  b = await bench()
+  await b.account('owner')
+  agent = await visitor(b.app, 'owner')
+})
+beforeEach(async () => {
+  ;({ film, shot } = await filmWithShot(agent))
+})
+afterAll(() => b.close())
+
+const read = async (who = agent) =>
+  (await who.get(`/api/shots/${shot}`)).body as { seq: number; document: ShotDocument }
+const strokesOf = (document: ShotDocument) => Object.keys(document.drawings.d1?.elements ?? {})
+
+describe('the journal', () => {
+  test('takes batches in, numbers them, and answers with what the desk does not know', async () => {
+    const first = await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
+    expect(first.body.entries.map((e: { seq: number }) => e.seq)).toEqual([1, 2])
+    const second = await post(agent, shot, [stroke('b')], { since: 2 })
+    expect(second.body).toEqual({ entries: [{ seq: 3, batch: stroke('b') }], refused: [] })
+    const { seq, document } = await read()
+    expect([seq, strokesOf(document)]).toEqual([3, ['a', 'b']])
+    const after = await agent.get(`/api/shots/${shot}/journal?after=2`)
+    expect(after.body.entries).toHaveLength(1)
+  })
+
+  test('a batch sent again is stored once, also when both requests arrive together', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    const batches = Array.from({ length: 40 }, (_, i) => stroke(`n${i}`))
+    await Promise.all([post(agent, shot, batches), post(agent, shot, batches), post(agent, shot, batches.slice(0, 20))])
+    const { seq, document } = await read()
+    expect([seq, strokesOf(document).length]).toEqual([41, 40])
+  })
+
+  test('a batch that cannot be done is refused with its reason, the others are taken in', async () => {
+    const reply = await post(agent, shot, [newDrawing('d1', 1), stroke('a', 'nowhere'), stroke('b')])
+    expect(reply.body.refused).toEqual([{ id: 'stroke-a', code: 'unknown-drawing', what: 'nowhere' }])
+    expect(strokesOf((await read()).document)).toEqual(['b'])
+  })
+
+  test('all of a batch or nothing', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    const half = batch(
+      'half',
+      { kind: 'elements.add', drawing: 'd1', elements: [element('x')] },
+      { kind: 'drawing.remove', id: 'none' },
+    )
+    const reply = await post(agent, shot, [half])
+    expect(reply.body.refused).toHaveLength(1)
+    expect(strokesOf((await read()).document)).toEqual([])
+  })
+
+  test('strokes whose samples are nowhere are refused; samples come back as they were sent', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    const lost = batch('lost', {
+      kind: 'elements.add',
+      drawing: 'd1',
+      elements: [{ ...element('x'), samples: 'gone' }],
+    })
+    expect((await post(agent, shot, [lost])).body.refused).toEqual([
+      { id: 'lost', code: 'unknown-samples', what: 'gone' },
+    ])
+    const packed = await agent
+      .get(`/api/shots/${shot}/samples`)
+      .buffer(true)
+      .parse((res, done) => {
+        const parts: Buffer[] = []
+        res.on('data', (part: Buffer) => parts.push(part))
+        res.on('end', () => done(null, Buffer.concat(parts)))
+      })
+    expect(unpackStrokes(packed.body as Buffer)).toEqual(
+      new Map([['s1', new Uint8Array(Buffer.from(sampleText, 'base64'))]]),
+    )
+  })
+
+  test('long journals are read from a snapshot, by a process that has nothing in memory', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    for (let i = 0; i < 4; i++) {
+      await post(
+        agent,
+        shot,
+        Array.from({ length: 40 }, (_, k) => stroke(`k${i}-${k}`)),
+      )
+    }
+    const [{ n }] = await b.source.query('SELECT max(seq) AS n FROM snapshots WHERE shot_id = $1', [shot])
+    expect(n).toBeGreaterThanOrEqual(128)
+    const elsewhere = await visitor(b.another(), 'owner')
+    expect(strokesOf((await read(elsewhere)).document)).toHaveLength(160)
+  })
+
+  test('two server processes agree', async () => {
+    const other = await visitor(b.another(), 'owner')
+    await post(agent, shot, [newDrawing('d1', 1)])
+    await Promise.all(Array.from({ length: 30 }, (_, i) => post(i % 2 ? agent : other, shot, [stroke(`p${i}`)])))
+    const [here, there] = [await read(agent), await read(other)]
+    expect(here.seq).toBe(31)
+    expect(there).toEqual(here)
+  })
+})
+
+describe('bad input changes nothing and is named', () => {
+  const deep = (levels: number) => `${'['.repeat(levels)}${']'.repeat(levels)}`
+
+  test('malformed, oversized, deeply nested and misplaced requests', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    const before = await read()
+    const raw = (body: string) =>
+      agent.post(`/api/shots/${shot}/journal`).set('Content-Type', 'application/json').send(body)
+    const cases: [string, request: Promise<{ status: number; body: { code: string } }>, number, string][] = [
+      ['half a JSON', raw('{"since": 0, "batches": ['), 400, 'bad-request'],
+      ['deeply nested', raw(`{"since":0,"batches":${deep(200_000)},"samples":{}}`), 400, 'bad-request'],
+      ['oversized', raw(`{"since":0,"batches":[],"samples":{"a":"${'A'.repeat(9_000_000)}"}}`), 413, 'too-large'],
+      ['an unknown operation', post(agent, shot, [batch('x', { kind: 'shot.burn' } as never)]), 400, 'bad-request'],
+      ['another field', post(agent, shot, [], { admin: true }), 400, 'bad-request'],
+      ['samples that are none', post(agent, shot, [], { samples: { s2: 'AAAA' } }), 400, 'bad-request'],
+      ['an id that is none', agent.get('/api/shots/not-an-id'), 400, 'bad-request'],
+      ['a shot that is not there', agent.get('/api/shots/00000000-0000-4000-8000-000000000000'), 404, 'not-found'],
+      ['a place that is none', agent.get('/api/nothing'), 404, 'not-found'],
+    ]
+    for (const [what, asked, status, code] of cases) {
+      const reply = await asked
+      expect([what, reply.status, reply.body.code]).toEqual([what, status, code])
+    }
+    expect(await read()).toEqual(before)
+  })
+
+  test('the field that is wrong is named', async () => {
+    const reply = await post(agent, shot, [
+      batch('x', { kind: 'elements.add', drawing: 'd1', elements: [{ ...element('e'), width: -3 }] }),
+    ])
+    expect(reply.body.details[0].field).toBe('batches.0.ops.0.elements.0.width')
+    const named = await agent.post(`/api/films/${film}/shots`).send({ ...SHOT, format: { ...SHOT.format, fps: 0 } })
+    expect(named.body.details[0].field).toBe('format.fps')
+    const control = await agent.post('/api/films').send({ name: 'a\u0000b' })
+    expect([control.status, control.body.details[0].field]).toEqual([400, 'name'])
+  })
+
+  test('an operation for another shot finds nothing of this one', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    const other = await filmWithShot(agent)
+    const reply = await post(agent, other.shot, [stroke('a')])
+    expect(reply.body.refused).toEqual([{ id: 'stroke-a', code: 'unknown-drawing', what: 'd1' }])
+    expect(strokesOf((await read()).document)).toEqual([])
+  })
+})
+
+describe('the shelf', () => {
+  test('films and shots are named, copied with their drawings, removed and brought back', async () => {
+    await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
+    await agent.patch(`/api/films/${film}`).send({ name: 'Night post' })
+    await agent.patch(`/api/shots/${shot}`).send({ name: 'Ripples' })
+    const copy = (await agent.post(`/api/shots/${shot}/duplicate`)).body
+    const names = async () => {
+      const { films } = (await agent.get('/api/shelf')).body as {
+        films: { id: string; name: string; shots: { name: string }[] }[]
+      }
+      const here = films.find(f => f.id === film)
+      return here && [here.name, ...here.shots.map(s => s.name)]
+    }
+    expect(await names()).toEqual(['Night post', 'Ripples', 'Ripples (copy)'])
+    const opened = (await agent.get(`/api/shots/${copy.id}`)).body as { seq: number; document: ShotDocument }
+    expect([opened.seq, strokesOf(opened.document)]).toEqual([0, ['a']])
+    await post(agent, copy.id, [stroke('b')])
+    expect(strokesOf((await read()).document)).toEqual(['a'])
+    await agent.post(`/api/shots/${shot}/remove`)
+    expect(await names()).toEqual(['Night post', 'Ripples (copy)'])
+    await agent.post(`/api/shots/${shot}/restore`)
+    await agent.post(`/api/films/${film}/remove`)
+    expect(await names()).toBeUndefined()
+    await agent.post(`/api/films/${film}/restore`)
+    expect(await names()).toEqual(['Night post', 'Ripples', 'Ripples (copy)'])
+  })
+
+  test('a new shot covers its length on every layer', async () => {
+    const { document } = await read()
+    expect(document.takes[FIRST.take]?.columns).toEqual({
+      [FIRST.background]: [{ drawing: null, frames: 24 }],
+      [FIRST.drawn]: [{ drawing: null, frames: 24 }],
+    })
+  })
+})
+
+describe('word of changes', () => {
+  test('reaches a desk that listens to another server process', async () => {
+    const server = createServer(b.another().callback()).listen(0, '127.0.0.1')
+    await new Promise(done => server.once('listening', done))
+    const { port } = server.address() as AddressInfo
+    const cookie = (
+      await agent.post('/api/session').send({ email: 'owner@marsh-post.example', password: 'reed-and-lantern' })
+    ).headers['set-cookie'] as unknown as string[]
+    const heard = await new Promise<string[]>((done, fail) => {
+      const words: string[] = []
+      const headers = { Cookie: cookie.map(c => c.split(';')[0]).join('; ') }
+      const asked = get({ port, host: '127.0.0.1', path: `/api/shots/${shot}/events`, headers }, res => {
+        res.on('data', (part: Buffer) => {
+          words.push(part.toString().trim())
+          if (words.length === 1) void post(agent, shot, [newDrawing('d1', 1)])
+          if (words.length === 2) {
+            asked.destroy()
+            done(words)
+          }
+        })
+      })
+      asked.on('error', error => (error.message === 'socket hang up' ? undefined : fail(error)))
+    })
+    server.closeAllConnections()
+    server.close()
+    expect(heard).toEqual(['data: 0', 'data: 1'])
+  })
+})
