@@ -218,7 +218,7 @@ describe('word of changes', () => {
       const asked = get({ port, host: '127.0.0.1', path: `/api/shots/${shot}/events`, headers }, res => {
         res.on('data', (part: Buffer) => {
           words.push(part.toString().trim())
-          if (words.length === 1) void post(agent, shot, [newDrawing('d1', 1)])
+          if (words.length === 1) void post(agent, shot, [newDrawing('d1', 1)]).then(() => undefined)
           if (words.length === 2) {
             asked.destroy()
             done(words)
