@@ -81,6 +81,18 @@ export const JournalReply = z.object({
 
 export const JournalQuery = z.strictObject({ after: z.coerce.number().int().min(0) })
 
+/** The most strokes asked for by name at a time. */
+export const MOST_SAMPLE_IDS = 100
+
+/** `?ids=a,b,c`: only these strokes; without it all of the shot's. */
+export const SamplesQuery = z.strictObject({
+  ids: z
+    .string()
+    .transform(text => text.split(','))
+    .pipe(z.array(Id).max(MOST_SAMPLE_IDS))
+    .optional(),
+})
+
 export type Account = z.infer<typeof Account>
 export type SessionState = z.infer<typeof SessionState>
 export type MemberRole = z.infer<typeof MemberRole>

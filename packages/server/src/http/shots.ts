@@ -1,5 +1,5 @@
 import Router from '@koa/router'
-import { JournalQuery, packStrokes, PostBatches, RowId } from '@unhurried/contract'
+import { JournalQuery, packStrokes, PostBatches, RowId, SamplesQuery } from '@unhurried/contract'
 import { PassThrough } from 'node:stream'
 import type { AccessService, Wish } from '../services/access.ts'
 import type { Announcer } from '../services/announcer.ts'
@@ -26,7 +26,8 @@ export function shotRoutes(journal: JournalService, access: AccessService, annou
   router.get('/api/shots/:shot/samples', async ctx => {
     const { shot } = await open(ctx, 'look')
     ctx.type = 'application/octet-stream'
-    ctx.body = Buffer.from(packStrokes(await journal.samples(shot.id)))
+    const { ids } = parse(SamplesQuery, ctx.query)
+    ctx.body = Buffer.from(packStrokes(await journal.samples(shot.id, ids)))
   })
   router.get('/api/shots/:shot/journal', async ctx => {
     const { shot } = await open(ctx, 'look')

@@ -65,8 +65,9 @@ export function journalService(source: DataSource) {
       return entriesAfter(source.manager, shotId, seq)
     },
 
-    async samples(shotId: string): Promise<[string, Uint8Array][]> {
-      const rows = await source.manager.findBy(StrokeRow, { shotId })
+    /** Stroke samples of a shot: those asked for, or all. */
+    async samples(shotId: string, ids?: readonly string[]): Promise<[string, Uint8Array][]> {
+      const rows = await source.manager.findBy(StrokeRow, { shotId, ...(ids && { id: In([...ids]) }) })
       return rows.map(row => [row.id, row.bytes])
     },
 

@@ -1,0 +1,55 @@
+import {
+  JournalReply,
+  MOST_SAMPLE_IDS,
+  OpenShotReply,
+  SessionState,
+  Shelf,
+  ShotCard,
+  unpackStrokes,
+  type NewShot,
+  type PostBatches,
+} from '@unhurried/contract'
+import { z } from 'zod'
+import { ask, askBytes } from './ask.ts'
+
+const Nothing = z.object({})
+const Made = z.object({ id: z.string() })
+
+export const session = {
+  read: () => ask(SessionState, 'GET', '/api/session'),
+  open: (email: string, password: string) => ask(SessionState, 'POST', '/api/session', { email, password }),
+  setUp: (email: string, name: string, password: string) =>
+    ask(SessionState, 'POST', '/api/owner', { email, name, password }),
+  close: () => ask(SessionState, 'DELETE', '/api/session'),
+}
+
+export const shelf = {
+  read: () => ask(Shelf, 'GET', '/api/shelf'),
+  newFilm: (name: string) => ask(Made, 'POST', '/api/films', { name }),
+  renameFilm: (id: string, name: string) => ask(Nothing, 'PATCH', `/api/films/${id}`, { name }),
+  removeFilm: (id: string) => ask(Nothing, 'POST', `/api/films/${id}/remove`),
+  restoreFilm: (id: string) => ask(Nothing, 'POST', `/api/films/${id}/restore`),
+  newShot: (film: string, shot: NewShot) => ask(ShotCard, 'POST', `/api/films/${film}/shots`, shot),
+  renameShot: (id: string, name: string) => ask(ShotCard, 'PATCH', `/api/shots/${id}`, { name }),
+  duplicateShot: (id: string) => ask(ShotCard, 'POST', `/api/shots/${id}/duplicate`),
+  removeShot: (id: string) => ask(Nothing, 'POST', `/api/shots/${id}/remove`),
+  restoreShot: (id: string) => ask(Nothing, 'POST', `/api/shots/${id}/restore`),
+}
+
+export const shot = {
+  open: (id: string) => ask(OpenShotReply, 'GET', `/api/shots/${id}`),
+  samples: async (id: string) => unpackStrokes(await askBytes(`/api/shots/${id}/samples`)),
+  journal: (id: string, after: number) => ask(JournalReply, 'GET', `/api/shots/${id}/journal?after=${after}`),
+  post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),
+}
+
+/** Some strokes by name, however many. */
+export async function strokesNamed(shotId: string, ids: readonly string[]): Promise<Map<string, Uint8Array>> {
+  const all = new Map<string, Uint8Array>()
+  for (let i = 0; i < ids.length; i += MOST_SAMPLE_IDS) {
+    const some = ids.slice(i, i + MOST_SAMPLE_IDS).join(',')
+    const packed = await askBytes(`/api/shots/${shotId}/samples?ids=${some}`)
+    for (const [id, bytes] of unpackStrokes(packed)) all.set(id, bytes)
+  }
+  return all
+}

@@ -1,0 +1,272 @@
+<script setup lang="ts">
+import { exposureCount, plannedPlace, ROLES, type Role } from '@unhurried/core/document'
+import { valueOf } from '@unhurried/core/chart'
+import { meetsChart } from '@unhurried/core/measure'
+import { secondsOf } from '@unhurried/core/time'
+import { ChevronLeft, ChevronRight } from 'lucide-vue-next'
+import { computed } from 'vue'
+import type { Commands } from '../keys/commands.ts'
+import { useDesk } from '../stores/desk.ts'
+import { useMeasure } from '../stores/measure.ts'
+import { useShot } from '../stores/shot.ts'
+import LightTableNote from './LightTableNote.vue'
+import QueueNote from './QueueNote.vue'
+import VolumeStrip from './VolumeStrip.vue'
+
+const props = defineProps<{ commands: Commands }>()
+const shot = useShot()
+const desk = useDesk()
+const measure = useMeasure()
+const fps = computed(() => shot.document?.format.fps ?? 24)
+const drawing = computed(() => desk.drawing)
+const frames = computed(() => {
+  const run = desk.run
+  if (!run) return ''
+  return run.frames === 1 ? `frame ${run.start + 1}` : `frames ${run.start + 1}–${run.start + run.frames}`
+})
+const shown = computed(() => {
+  const run = desk.run
+  if (!run) return ''
+  const at = (f: number) => secondsOf(f, fps.value).toFixed(2)
+  return `${at(run.start)}–${at(run.start + run.frames)} s`
+})
+const shares = computed(() => (drawing.value && shot.take ? exposureCount(shot.take, drawing.value) : 0))
+const place = computed(() => {
+  const { document, take } = shot
+  const item = document && take && drawing.value ? plannedPlace(document, take, drawing.value) : null
+  if (!item) return null
+  const planned = valueOf(item.at)
+  const read = measure.reading?.chart.id === item.chart.id ? (measure.reading.ticks[item.tick] ?? null) : null
+  const [from, to] = [shot.drawing(item.chart.from), shot.drawing(item.chart.to)]
+  return { planned, read, met: read ? meetsChart(read, planned) : true, from: from?.number, to: to?.number }
+})
+const volume = computed(() => (drawing.value ? measure.volumeOf(drawing.value) : null))
+const isBackground = computed(() => desk.layer?.kind === 'background')
+const role = computed({
+  get: () => drawing.value?.role ?? 'inbetween',
+  set: (next: Role) => props.commands.setRole(next),
+})
+</script>
+
+<template>
+  <aside class="margin" :class="{ folded: desk.marginFolded }" aria-label="Margin">
+    <button
+      class="plain fold"
+      :aria-expanded="!desk.marginFolded"
+      :title="desk.marginFolded ? 'Unfold the margin (M)' : 'Fold the margin (M)'"
+      @click="desk.marginFolded = !desk.marginFolded"
+    >
+      <component :is="desk.marginFolded ? ChevronLeft : ChevronRight" :size="15" aria-hidden="true" />
+      <span class="hush">{{ desk.marginFolded ? 'Unfold the margin' : 'Fold the margin' }}</span>
+    </button>
+    <div v-if="!desk.marginFolded" class="notes">
+      <section aria-label="This drawing">
+        <h2>{{ drawing ? 'this drawing' : 'this frame' }}</h2>
+        <template v-if="drawing">
+          <p class="big">
+            <b class="sheet-number" :class="isBackground ? '' : role">{{ drawing.number }}</b>
+            <small>{{ isBackground ? desk.layer?.name : role }}, {{ frames }}</small>
+          </p>
+          <div v-if="shot.mayDraw && !isBackground" class="roles" role="radiogroup" aria-label="Role (B)">
+            <button
+              v-for="r in ROLES"
+              :key="r"
+              class="plain"
+              role="radio"
+              :aria-checked="r === role"
+              :class="{ on: r === role }"
+              @click="role = r"
+            >
+              {{ r }}
+            </button>
+          </div>
+          <dl>
+            <dt>shown</dt>
+            <dd>{{ shown }}</dd>
+            <template v-if="shares > 1">
+              <dt>shared</dt>
+              <dd>in {{ shares }} places</dd>
+            </template>
+            <template v-if="place">
+              <dt>way from {{ place.from }} to {{ place.to }}</dt>
+              <dd v-if="place.read" :class="place.met ? 'ok' : 'rust'">
+                {{ place.read.share.toFixed(2) }} of {{ place.planned.toFixed(2) }}
+              </dd>
+              <dd v-else>– of {{ place.planned.toFixed(2) }}</dd>
+              <template v-if="place.read">
+                <dt>off the arc</dt>
+                <dd>{{ Math.round(place.read.offPx) }} px</dd>
+              </template>
+            </template>
+            <template v-if="volume && measure.reference && !isBackground">
+              <dt>body against {{ measure.reference.number }}</dt>
+              <dd :class="volume.verdict === 'kept' ? 'ok' : 'rust'">
+                {{ Math.round(volume.share * 100) }} %<span v-if="volume.verdict !== 'kept'">
+                  {{ volume.verdict }}</span
+                >
+              </dd>
+            </template>
+          </dl>
+          <VolumeStrip v-if="!isBackground" />
+          <div v-if="shot.mayDraw" class="acts">
+            <button
+              class="plain"
+              title="Lines off, the sheet and its frames stay (Backspace)"
+              @click="commands.get('clear').run()"
+            >
+              clear
+            </button>
+            <button
+              class="plain"
+              :title="`The sheet goes, what follows moves up by ${desk.run?.frames ?? 0} frames (Shift Backspace)`"
+              @click="commands.get('remove').run()"
+            >
+              remove
+            </button>
+          </div>
+        </template>
+        <p v-else class="soft">Frame {{ desk.frame + 1 }}: nothing is exposed here.</p>
+        <div v-if="shot.mayDraw" class="acts">
+          <button class="plain" title="A new empty drawing (T)" @click="commands.get('new').run()">new</button>
+          <button
+            class="plain"
+            :disabled="!desk.source"
+            title="A new drawing that starts as a copy; changing it changes only itself (Shift T)"
+            @click="commands.get('copy').run()"
+          >
+            copy {{ desk.source?.number }}
+          </button>
+          <button
+            class="plain"
+            :disabled="!desk.source"
+            title="The same drawing shown again; changing it changes it everywhere (Y)"
+            @click="commands.get('share').run()"
+          >
+            share {{ desk.source?.number }}
+          </button>
+        </div>
+      </section>
+      <LightTableNote />
+      <QueueNote :commands="commands" />
+      <p class="keys">
+        <button class="plain soft" @click="commands.get('keys').run()">all keys <kbd>?</kbd></button>
+      </p>
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.margin {
+  grid-area: margin;
+  position: relative;
+  background: var(--edge);
+  border-left: 1px solid var(--rule);
+  min-width: 0;
+  overflow: hidden auto;
+  scrollbar-width: thin;
+}
+
+.fold {
+  position: absolute;
+  right: 5px;
+  top: 8px;
+  line-height: 0;
+  color: var(--soft);
+}
+
+.notes {
+  padding: 10px 14px;
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+  min-height: 100%;
+}
+
+.notes :deep(section) {
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 12px;
+}
+
+.notes :deep(h2) {
+  font: 500 14px var(--serif);
+  color: var(--soft);
+}
+
+.big {
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+  margin-top: 4px;
+}
+
+.big b {
+  font: 400 27px var(--serif);
+}
+
+.big small {
+  font-size: 13px;
+  color: var(--soft);
+}
+
+.roles {
+  display: flex;
+  gap: 4px;
+  margin: 6px 0 0 -4px;
+  font-size: 12px;
+}
+
+.roles .plain {
+  color: var(--soft);
+  border-radius: 0;
+}
+
+.roles .on {
+  color: var(--ink);
+  font-weight: 700;
+  border-bottom: 2px solid var(--green);
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  row-gap: 3px;
+  margin-top: 8px;
+  font-size: 13px;
+}
+
+dt {
+  color: var(--soft);
+}
+
+dd {
+  text-align: right;
+}
+
+.ok {
+  color: var(--green);
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+  margin: 6px 0 0 -4px;
+  font-size: 13px;
+}
+
+.acts .plain {
+  color: var(--green);
+  text-decoration: underline;
+  text-decoration-color: var(--rule);
+  text-underline-offset: 4px;
+}
+
+.acts .plain:disabled {
+  color: var(--soft);
+}
+
+.keys {
+  margin: auto 0 0 -4px;
+  font-size: 12.5px;
+}
+</style>

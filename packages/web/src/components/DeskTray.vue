@@ -1,0 +1,293 @@
+<script setup lang="ts">
+import { Eraser, Lasso, PenLine, Play, Redo2, Scissors, Spline, Square, Undo2 } from 'lucide-vue-next'
+import { ElPopover, ElSlider } from 'element-plus'
+import { computed } from 'vue'
+import { secondsLabel } from '@unhurried/core/time'
+import type { BitmapShelf } from '../desk/bitmaps.ts'
+import type { Command, Commands } from '../keys/commands.ts'
+import { TOOLS, useDesk, type Tool } from '../stores/desk.ts'
+import { useShot } from '../stores/shot.ts'
+import FlipFan from './FlipFan.vue'
+
+const props = defineProps<{
+  commands: Commands
+  bitmaps: BitmapShelf
+  playing: boolean
+  dropped: number
+  playFrame: number | null
+}>()
+const shot = useShot()
+const desk = useDesk()
+
+const ICONS = { line: PenLine, shape: Spline, 'rub-out': Eraser, trim: Scissors, gather: Lasso }
+const WORDS: Record<Tool, string> = {
+  line: 'line',
+  shape: 'shape',
+  'rub-out': 'rub out',
+  trim: 'trim',
+  gather: 'gather',
+}
+const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
+const hasWidth = computed(() => desk.tool !== 'gather' && desk.tool !== 'shape')
+const tipOf = (command: Command) => `${command.words} (${command.keys.map(k => k.toUpperCase()).join(', ')})`
+const undo = props.commands.get('undo')
+const redo = props.commands.get('redo')
+const play = props.commands.get('play')
+const lastStep = computed(() => shot.history.undo[shot.history.undo.length - 1]?.label)
+const nextStep = computed(() => shot.history.redo[shot.history.redo.length - 1]?.label)
+const fps = computed(() => shot.document?.format.fps ?? 24)
+const now = computed(() => {
+  const frame = props.playFrame ?? desk.frame
+  return `${frame + 1} · ${secondsLabel(frame, fps.value)}`
+})
+</script>
+
+<template>
+  <section class="tray" aria-label="Tray">
+    <div v-if="shot.mayDraw" class="tools" role="radiogroup" aria-label="Tools">
+      <button
+        v-for="tool in TOOLS"
+        :key="tool"
+        class="tool"
+        role="radio"
+        :aria-checked="desk.tool === tool"
+        :class="{ on: desk.tool === tool }"
+        :title="tipOf(commands.get(`tool-${tool}`))"
+        @click="desk.tool = tool"
+      >
+        <component :is="ICONS[tool]" :size="18" :stroke-width="1.6" aria-hidden="true" />
+        {{ WORDS[tool] }}
+      </button>
+    </div>
+    <ElPopover v-if="shot.mayDraw" trigger="click" placement="top" :width="250">
+      <template #reference>
+        <button
+          class="tip"
+          :title="`Width and smoothing of the ${WORDS[desk.tool]}`"
+          :disabled="!hasWidth && desk.tool !== 'shape'"
+        >
+          <span
+            class="dot"
+            :style="{
+              width: `${Math.min(24, Math.max(2, desk.widths[desk.tool]))}px`,
+              height: `${Math.min(24, Math.max(2, desk.widths[desk.tool]))}px`,
+            }"
+          />
+          <span>{{ hasWidth ? `${desk.widths[desk.tool]} px` : 'edge' }}</span>
+        </button>
+      </template>
+      <template v-if="hasWidth">
+        <label class="setting" for="width"
+          >width <b>{{ desk.widths[desk.tool] }} px</b></label
+        >
+        <ElSlider
+          id="width"
+          v-model="desk.widths[desk.tool]"
+          :min="1"
+          :max="desk.tool === 'line' ? 120 : 80"
+          :show-tooltip="false"
+          aria-label="Width"
+        />
+      </template>
+      <label class="setting" for="smoothing"
+        >smoothing <b>{{ Math.round(desk.smoothing * 100) }} %</b></label
+      >
+      <ElSlider
+        id="smoothing"
+        v-model="desk.smoothing"
+        :min="0"
+        :max="1"
+        :step="0.05"
+        :show-tooltip="false"
+        aria-label="Smoothing"
+      />
+      <p class="soft">More smoothing lags further behind the pen.</p>
+    </ElPopover>
+    <div v-if="shot.mayDraw" class="palette" role="radiogroup" aria-label="Palette strip">
+      <button
+        v-for="swatch in swatches"
+        :key="swatch.id"
+        class="swatch"
+        role="radio"
+        :aria-checked="desk.swatch === swatch.id"
+        :aria-label="swatch.name"
+        :title="swatch.name"
+        :class="{ on: desk.swatch === swatch.id }"
+        @click="desk.swatch = swatch.id"
+      >
+        <svg width="15" height="24" aria-hidden="true">
+          <path d="M0 0 H15 V17 Q7.5 27 0 17 Z" :fill="swatch.colour" />
+        </svg>
+      </button>
+    </div>
+    <div v-if="shot.mayDraw" class="steps">
+      <button
+        class="tool"
+        :disabled="!undo.can()"
+        :title="lastStep ? `Undo: ${lastStep} (Q)` : 'Nothing to undo'"
+        @click="undo.run()"
+      >
+        <Undo2 :size="18" :stroke-width="1.6" aria-hidden="true" />undo
+      </button>
+      <button
+        class="tool"
+        :disabled="!redo.can()"
+        :title="nextStep ? `Redo: ${nextStep} (Shift Q)` : 'Nothing to redo'"
+        @click="redo.run()"
+      >
+        <Redo2 :size="18" :stroke-width="1.6" aria-hidden="true" />redo
+      </button>
+    </div>
+    <FlipFan :bitmaps="bitmaps" :commands="commands" />
+    <div class="playing">
+      <button class="play" :aria-label="playing ? 'Stop' : 'Play'" :title="tipOf(play)" @click="play.run()">
+        <Square v-if="playing" :size="16" fill="currentColor" aria-hidden="true" />
+        <Play v-else :size="18" fill="currentColor" aria-hidden="true" />
+      </button>
+      <span class="now" :class="{ rust: playing && dropped > 0 }">{{
+        playing && dropped ? `${dropped} dropped` : now
+      }}</span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.tray {
+  grid-area: tray;
+  background: var(--edge);
+  border-top: 1px solid var(--rule);
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 14px;
+  min-width: 0;
+}
+
+.tools,
+.steps {
+  display: flex;
+  gap: 1px;
+}
+
+.tools,
+.palette {
+  border-right: 1px solid var(--rule);
+  padding-right: 8px;
+}
+
+.tool {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 4px;
+  width: 46px;
+  padding: 8px 0 6px;
+  border: 0;
+  border-radius: 8px;
+  background: none;
+  font-size: 11.5px;
+  color: var(--soft);
+  cursor: pointer;
+}
+
+.tool:hover:not(:disabled) {
+  color: var(--ink);
+}
+
+.tool.on {
+  background: var(--green-wash);
+  color: var(--green);
+  font-weight: 700;
+}
+
+.tool:disabled {
+  opacity: 0.45;
+  cursor: default;
+}
+
+.tip {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: flex-end;
+  gap: 4px;
+  width: 42px;
+  height: 50px;
+  padding: 0;
+  border: 0;
+  background: none;
+  font-size: 11.5px;
+  color: var(--soft);
+  cursor: pointer;
+}
+
+.dot {
+  border-radius: 50%;
+  background: var(--ink);
+  margin: auto;
+}
+
+.palette {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 3px 4px;
+  max-width: 132px;
+}
+
+.swatch {
+  padding: 2px;
+  border: 0;
+  border-radius: 5px 5px 9px 9px;
+  background: none;
+  cursor: pointer;
+  line-height: 0;
+}
+
+.swatch svg {
+  height: 19px;
+}
+
+.swatch path {
+  stroke: rgb(47 44 40 / 25%);
+}
+
+.swatch.on {
+  box-shadow: 0 0 0 2px var(--green);
+}
+
+.playing {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 4px;
+  min-width: 74px;
+}
+
+.play {
+  display: grid;
+  place-items: center;
+  width: 42px;
+  height: 42px;
+  border: 0;
+  border-radius: 50%;
+  background: var(--green);
+  color: #fff;
+  cursor: pointer;
+}
+
+.play:hover {
+  background: var(--green-deep);
+}
+
+.now {
+  font-size: 11.5px;
+  color: var(--soft);
+  white-space: nowrap;
+}
+
+.setting {
+  display: flex;
+  justify-content: space-between;
+  color: var(--ink);
+}
+</style>

@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { ElSlider } from 'element-plus'
+import { useDesk } from '../stores/desk.ts'
+
+const desk = useDesk()
+const MOST = 5
+const past = Array.from({ length: MOST }, (_, i) => MOST - i)
+const future = Array.from({ length: MOST }, (_, i) => i + 1)
+
+/** A press on the outermost lit lamp puts it out. */
+const setBefore = (n: number) => (desk.lightTable.before = desk.lightTable.before === n ? n - 1 : n)
+const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after === n ? n - 1 : n)
+</script>
+
+<template>
+  <section aria-label="Light table">
+    <h2>
+      light table
+      <button
+        class="plain switch"
+        role="switch"
+        :aria-checked="desk.lightTable.on"
+        title="Light table on or off (W)"
+        @click="desk.lightTable.on = !desk.lightTable.on"
+      >
+        {{ desk.lightTable.on ? 'on' : 'off' }}
+      </button>
+    </h2>
+    <div class="lamps" :class="{ off: !desk.lightTable.on }">
+      <button
+        v-for="n in past"
+        :key="`b${n}`"
+        class="lamp past"
+        :class="{ lit: n <= desk.lightTable.before }"
+        :aria-label="`${n} before`"
+        :aria-pressed="n <= desk.lightTable.before"
+        @click="setBefore(n)"
+      />
+      <b>{{ desk.drawing?.number ?? '–' }}</b>
+      <button
+        v-for="n in future"
+        :key="`a${n}`"
+        class="lamp future"
+        :class="{ lit: n <= desk.lightTable.after }"
+        :aria-label="`${n} after`"
+        :aria-pressed="n <= desk.lightTable.after"
+        @click="setAfter(n)"
+      />
+      <span class="soft">{{ desk.lightTable.before }} + {{ desk.lightTable.after }}</span>
+    </div>
+    <p v-if="desk.parents" class="soft">
+      showing the two it lies between
+      <button class="plain" @click="desk.parents = null">show neighbours</button>
+    </p>
+    <p class="wraps">
+      wraps on the loop:
+      <button
+        class="plain"
+        role="switch"
+        :aria-checked="desk.lightTable.wrap"
+        @click="desk.lightTable.wrap = !desk.lightTable.wrap"
+      >
+        <b>{{ desk.lightTable.wrap ? 'yes' : 'no' }}</b>
+      </button>
+    </p>
+    <div class="strength">
+      <span class="soft">strength</span>
+      <ElSlider
+        v-model="desk.lightTable.strength"
+        :min="0.1"
+        :max="1"
+        :step="0.05"
+        size="small"
+        :show-tooltip="false"
+        aria-label="Strength of the light table"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  display: flex;
+  justify-content: space-between;
+}
+
+.switch {
+  font: 13px var(--sans);
+  color: var(--green);
+  margin-right: 22px;
+}
+
+.lamps {
+  display: flex;
+  align-items: center;
+  gap: 3px;
+  margin-top: 7px;
+}
+
+.lamps.off {
+  opacity: 0.45;
+}
+
+.lamps b {
+  margin: 0 4px;
+}
+
+.lamps .soft {
+  margin-left: auto;
+  font-size: 12.5px;
+}
+
+.lamp {
+  width: 13px;
+  height: 16px;
+  padding: 0;
+  border-radius: 3px;
+  border: 1.2px dotted #b5ab97;
+  background: none;
+  cursor: pointer;
+}
+
+.lamp.past.lit {
+  border: 1.2px solid var(--past);
+  background: color-mix(in srgb, var(--past) 55%, transparent);
+}
+
+.lamp.future.lit {
+  border: 1.4px solid var(--future);
+}
+
+.wraps {
+  margin-top: 5px;
+  font-size: 13px;
+  color: var(--soft);
+}
+
+.wraps b {
+  color: var(--ink);
+}
+
+.strength {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 14px;
+  align-items: center;
+  font-size: 13px;
+  padding-right: 8px;
+}
+
+p {
+  font-size: 13px;
+}
+
+p .plain {
+  color: var(--green);
+}
+</style>

@@ -1,0 +1,242 @@
+<script setup lang="ts">
+import { columnOf, find, type Drawing } from '@unhurried/core/document'
+import { valueOf } from '@unhurried/core/chart'
+import { pointAlong } from '@unhurried/core/geometry'
+import { drawingAt, type LoopRange } from '@unhurried/core/time'
+import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
+import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
+import type { BitmapShelf } from '../desk/bitmaps.ts'
+import { paintGuides, type GuideMark } from '../desk/guides.ts'
+import { fitCanvas, makeStage, type Scene, type Stage } from '../desk/stage.ts'
+import { usePaper } from '../desk/usePaper.ts'
+import { fitScale, paperToScreen, turnedBy, zoomedAt } from '../desk/view.ts'
+import type { Commands } from '../keys/commands.ts'
+import { useDesk } from '../stores/desk.ts'
+import { useMeasure } from '../stores/measure.ts'
+import { useShot } from '../stores/shot.ts'
+import GatheredBox from './GatheredBox.vue'
+
+const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: boolean }>()
+const emit = defineEmits<{ stop: [] }>()
+const shot = useShot()
+const desk = useDesk()
+const measure = useMeasure()
+
+const room = ref<HTMLElement | null>(null)
+const [ground, table, present, live, guides] = Array.from({ length: 5 }, () => ref<HTMLCanvasElement | null>(null))
+const { width, height } = useElementSize(room)
+const { pixelRatio } = useDevicePixelRatio()
+const screen = computed(() => ({ width: width.value, height: height.value }))
+const format = computed(() => shot.document?.format ?? { width: 1280, height: 720 })
+const matrix = computed(() => paperToScreen(desk.view, screen.value, format.value))
+const stage = shallowRef<Stage | null>(null)
+const paper = usePaper(live!, matrix, screen, toRef(pixelRatio), props.commands.holding, props.commands.rollBy)
+
+const drawingsOf = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id) ?? [])
+const NO_ONE: ReadonlySet<string> = new Set()
+
+function sceneAt(frame: number, playing: boolean): Scene | null {
+  const { document, take } = shot
+  if (!document || !take) return null
+  return {
+    document,
+    take,
+    frame,
+    layer: desk.layerId,
+    instead: playing ? null : shot.drawing(desk.flippedTo),
+    past: playing ? [] : drawingsOf(desk.ghosts.past),
+    future: playing ? [] : drawingsOf(desk.ghosts.future),
+    strength: desk.lightTable.strength,
+    lifted: playing ? NO_ONE : paper.lifted.value,
+  }
+}
+
+function paintScene(scene: Scene | null): void {
+  if (!scene || !stage.value || width.value === 0) return
+  stage.value.paint(scene, matrix.value, pixelRatio.value, screen.value)
+  if (live?.value) fitCanvas(live.value, screen.value, pixelRatio.value)
+}
+
+/** Where the chart wants the middles of its drawings, and where the present one lies. */
+const marks = computed<GuideMark[]>(() => {
+  const reading = measure.reading
+  if (!reading?.path || props.playing || desk.flippedTo) return []
+  return reading.chart.ticks.map(tick => ({
+    at: pointAlong(reading.path!, valueOf(tick.at)),
+    present: tick.drawing !== null && tick.drawing === desk.drawing?.id,
+  }))
+})
+
+function paintMarks(): void {
+  const canvas = guides?.value
+  if (!canvas || !shot.document) return
+  fitCanvas(canvas, screen.value, pixelRatio.value)
+  const showsWay = !props.playing && !desk.flippedTo && desk.lightTable.on
+  paintGuides(canvas, matrix.value, pixelRatio.value, {
+    way: showsWay ? (measure.reading?.path?.points ?? []) : [],
+    marks: showsWay ? marks.value : [],
+    middle: showsWay && measure.reading ? measure.centreOf(desk.drawing) : null,
+  })
+}
+
+let asked = 0
+function askToPaint(): void {
+  if (asked) return
+  asked = requestAnimationFrame(() => {
+    asked = 0
+    if (!props.playing) paintScene(sceneAt(desk.frame, false))
+    paintMarks()
+  })
+}
+
+onMounted(() => {
+  if (ground?.value && table?.value && present?.value) {
+    stage.value = makeStage({ ground: ground.value, table: table.value, present: present.value }, props.bitmaps)
+  }
+  askToPaint()
+})
+watch(
+  () => [
+    shot.document,
+    desk.frame,
+    desk.layerId,
+    desk.flippedTo,
+    desk.ghosts,
+    desk.lightTable.strength,
+    paper.lifted.value,
+    matrix.value,
+    screen.value,
+    props.playing,
+    marks.value,
+    measure.momentsOf(desk.drawing),
+  ],
+  askToPaint,
+)
+
+defineExpose({
+  screen: () => screen.value,
+  paintNow: (frame: number) => paintScene(sceneAt(frame, true)),
+  /** Paints every drawing of a stretch once, so that playing finds them ready. */
+  prepare(range: LoopRange) {
+    const { document, take } = shot
+    if (!document || !take) return
+    const seen = new Set<Drawing>()
+    const scale = fitScale(screen.value, format.value) * desk.view.zoom * pixelRatio.value
+    const brush = new OffscreenCanvas(1, 1).getContext('2d')
+    for (const layer of Object.keys(document.layers)) {
+      for (let f = range.from; f < range.to; f++) {
+        const id = drawingAt(columnOf(take, layer), f)
+        const drawing = id === null ? undefined : find(document.drawings, id)
+        if (drawing && brush && !seen.has(drawing))
+          props.bitmaps.draw(brush, drawing, 'drawn', scale, document.swatches)
+        if (drawing) seen.add(drawing)
+      }
+    }
+  },
+})
+
+function down(event: PointerEvent): void {
+  if (props.playing) emit('stop')
+  ;(document.activeElement as HTMLElement | null)?.blur()
+  paper.down(event)
+}
+
+function wheel(event: WheelEvent): void {
+  const box = room.value?.getBoundingClientRect()
+  if (!box) return
+  const at = { x: event.clientX - box.left, y: event.clientY - box.top }
+  if (event.shiftKey) desk.view = turnedBy(desk.view, Math.sign(event.deltaY || event.deltaX) * 0.05)
+  else desk.view = zoomedAt(desk.view, Math.exp(-event.deltaY * 0.0015), at, screen.value)
+}
+
+const cursor = computed(() => {
+  if (props.commands.holding.pan.value) return 'grab'
+  if (!shot.mayDraw) return 'default'
+  return 'crosshair'
+})
+const isEmpty = computed(() => !desk.drawing && !props.playing && !desk.flippedTo && shot.mayDraw && !paper.busy.value)
+const instead = computed(() => shot.drawing(desk.flippedTo))
+</script>
+
+<template>
+  <main ref="room" class="paper" aria-label="Paper">
+    <canvas ref="ground" aria-hidden="true" />
+    <canvas ref="table" aria-hidden="true" />
+    <canvas ref="present" aria-hidden="true" />
+    <canvas
+      ref="live"
+      class="live"
+      data-testid="paper"
+      :style="{ cursor }"
+      aria-label="Draw here with pen or mouse"
+      @pointerdown="down"
+      @pointermove="paper.move"
+      @pointerup="paper.up"
+      @pointercancel="paper.cancel"
+      @lostpointercapture="paper.cancel"
+      @wheel.prevent="wheel"
+      @contextmenu.prevent
+    />
+    <canvas ref="guides" class="guides" aria-hidden="true" />
+    <GatheredBox
+      v-if="desk.gathered.size && !playing"
+      :matrix="matrix"
+      @show="paper.showMoved"
+      @move="(label, by) => paper.moveGathered(label, by)"
+    />
+    <p v-if="isEmpty" class="empty">
+      Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here<template v-if="desk.source">
+        ; <kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again</template
+      >.
+    </p>
+    <p v-if="instead" class="flipped">{{ instead.number }}</p>
+  </main>
+</template>
+
+<style scoped>
+.paper {
+  grid-area: paper;
+  position: relative;
+  overflow: hidden;
+  background: var(--desk);
+  min-width: 0;
+  min-height: 0;
+}
+
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+
+canvas:not(.live) {
+  pointer-events: none;
+}
+
+.live {
+  touch-action: none;
+}
+
+.empty {
+  position: absolute;
+  left: 50%;
+  bottom: 22px;
+  transform: translateX(-50%);
+  max-width: 520px;
+  padding: 8px 16px;
+  border-radius: 8px;
+  background: var(--green-wash);
+  text-align: center;
+  pointer-events: none;
+}
+
+.flipped {
+  position: absolute;
+  left: 22px;
+  top: 14px;
+  font: 22px var(--serif);
+  color: var(--soft);
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,131 @@
+import type { Drawing, ShotDocument } from '@unhurried/core/document'
+import { EMPTY_BOX, grown, isEmptyBox, unite, type Box } from '@unhurried/core/geometry'
+import { silhouette } from '@unhurried/core/raster'
+import { paintDrawing, paintHollow, type Brush } from './paint.ts'
+import type { StrokeBook } from './strokes.ts'
+
+/** How a drawing is shown: as drawn, as a past drawing's soft wash, or as a future drawing's hollow outline. */
+export type Look = 'drawn' | 'wash' | 'hollow'
+
+/** A drawing painted once: the picture, and where its top left corner lies on the paper. */
+interface Bitmap {
+  readonly canvas: OffscreenCanvas
+  readonly left: number
+  readonly top: number
+  /** picture pixels to a paper pixel */
+  readonly scale: number
+  readonly bytes: number
+}
+
+/** Memory for painted drawings: about 60 full HD pictures, far more cropped ones. */
+const MOST_BYTES = 480 * 1024 * 1024
+/** A picture larger than this is not kept; the drawing is painted directly, cut to the view. */
+const LARGEST_PICTURE = 16_000_000
+/** Washes are soft: a few pixels suffice. */
+const WASH_PIXELS = 260_000
+
+export const PAST_COLOUR = '#a3927a'
+export const FUTURE_COLOUR = '#5b7f95'
+
+/** Painted drawings by look and scale, the least recently used forgotten first. Drawings never change; changed ones are others. */
+export function bitmapShelf(book: StrokeBook) {
+  const shelf = new Map<string, Bitmap>()
+  const names = new WeakMap<Drawing, number>()
+  let named = 0
+  let bytes = 0
+
+  function nameOf(drawing: Drawing): number {
+    const name = names.get(drawing) ?? ++named
+    names.set(drawing, name)
+    return name
+  }
+
+  function remember(key: string, bitmap: Bitmap): void {
+    shelf.set(key, bitmap)
+    bytes += bitmap.bytes
+    for (const [oldest, { bytes: freed }] of shelf) {
+      if (bytes <= MOST_BYTES || oldest === key) break
+      shelf.delete(oldest)
+      bytes -= freed
+    }
+  }
+
+  function get(drawing: Drawing, look: Look, scale: number, swatches: ShotDocument['swatches']): Bitmap | null {
+    const key = `${nameOf(drawing)} ${look} ${look === 'wash' ? 0 : scale.toFixed(4)}`
+    const known = shelf.get(key)
+    if (known) {
+      shelf.delete(key)
+      shelf.set(key, known)
+      return known
+    }
+    const fresh = paintBitmap(drawing, look, scale, swatches, book)
+    if (fresh) remember(key, fresh)
+    return fresh
+  }
+
+  return {
+    /** Draws a drawing onto a brush whose transform maps paper pixels to the screen at about `scale`. */
+    draw(brush: Brush, drawing: Drawing, look: Look, scale: number, swatches: ShotDocument['swatches']): void {
+      const bitmap = get(drawing, look, scale, swatches)
+      if (bitmap) {
+        const { canvas, left, top } = bitmap
+        brush.drawImage(canvas, left, top, canvas.width / bitmap.scale, canvas.height / bitmap.scale)
+      } else if (look === 'hollow') {
+        paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
+      } else {
+        paintDrawing(brush, drawing, swatches, book)
+      }
+    },
+    /** Whether a drawing would be shown from memory. */
+    holds: (drawing: Drawing, look: Look, scale: number) =>
+      shelf.has(`${nameOf(drawing)} ${look} ${look === 'wash' ? 0 : scale.toFixed(4)}`),
+    get bytes() {
+      return bytes
+    },
+  }
+}
+
+export type BitmapShelf = ReturnType<typeof bitmapShelf>
+
+function paintBitmap(
+  drawing: Drawing,
+  look: Look,
+  wanted: number,
+  swatches: ShotDocument['swatches'],
+  book: StrokeBook,
+): Bitmap | null {
+  const around = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+  if (isEmptyBox(around)) return { canvas: new OffscreenCanvas(1, 1), left: 0, top: 0, scale: 1, bytes: 4 }
+  const box = grown(around, 3)
+  const area = (box.right - box.left) * (box.bottom - box.top)
+  const scale = look === 'wash' ? Math.min(1, Math.sqrt(WASH_PIXELS / area)) : wanted
+  const left = Math.floor(box.left * scale) / scale
+  const top = Math.floor(box.top * scale) / scale
+  const width = Math.ceil((box.right - left) * scale) + 1
+  const height = Math.ceil((box.bottom - top) * scale) + 1
+  if (width * height > LARGEST_PICTURE) return null
+  const canvas = new OffscreenCanvas(width, height)
+  const brush = canvas.getContext('2d', { willReadFrequently: look === 'wash' })
+  if (!brush) throw new Error('This browser gives no canvas to draw on.')
+  brush.setTransform(scale, 0, 0, scale, -left * scale, -top * scale)
+  if (look === 'hollow') paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
+  else paintDrawing(brush, drawing, swatches, book)
+  if (look === 'wash') washOver(brush, width, height)
+  return { canvas, left, top, scale, bytes: width * height * 4 }
+}
+
+/** Turns what is painted into a flat wash over its whole silhouette. */
+function washOver(brush: OffscreenCanvasRenderingContext2D, width: number, height: number): void {
+  const picture = brush.getImageData(0, 0, width, height)
+  const alpha = new Uint8Array(width * height)
+  for (let i = 0; i < alpha.length; i++) alpha[i] = picture.data[4 * i + 3] as number
+  const { inside } = silhouette(alpha, width, height)
+  const colour = Number.parseInt(PAST_COLOUR.slice(1), 16)
+  for (let i = 0; i < inside.length; i++) {
+    picture.data[4 * i] = colour >> 16
+    picture.data[4 * i + 1] = (colour >> 8) & 255
+    picture.data[4 * i + 2] = colour & 255
+    picture.data[4 * i + 3] = inside[i] ? 255 : 0
+  }
+  brush.putImageData(picture, 0, 0)
+}

@@ -1,0 +1,96 @@
+import {
+  putNewDrawing,
+  topZ,
+  type Drawing,
+  type Element,
+  type Operation,
+  type ShotDocument,
+  type Take,
+} from '@unhurried/core/document'
+import { after, IDENTITY, partsLeft, touches, type Matrix, type Point, type Sample } from '@unhurried/core/geometry'
+import { packSamples } from '@unhurried/core/geometry'
+import { newId } from '../stores/ids.ts'
+import type { StrokeBook } from './strokes.ts'
+
+/** Operations with the stroke samples they bring along. */
+export interface StrokeEdit {
+  readonly ops: Operation[]
+  readonly samples: Map<string, Uint8Array>
+  /** the frame the drawing lies on, when one had to be made */
+  readonly frame: number | null
+}
+
+/** A new stroke on the present drawing, or on a new one when the frame is empty: one step to undo. */
+export function strokeEdit(
+  where: { document: ShotDocument; take: Take; layer: string; frame: number; hold: number; drawing: Drawing | null },
+  samples: readonly Sample[],
+  kind: Element['kind'],
+  swatch: string,
+  width: number,
+): StrokeEdit {
+  const { document, take, layer, frame, hold } = where
+  const made = where.drawing ? null : putNewDrawing(document, take, layer, frame, hold, null, 'key', newId)
+  const sampleId = newId()
+  const element: Element = {
+    id: newId(),
+    kind,
+    z: where.drawing ? topZ(where.drawing) : 1,
+    samples: sampleId,
+    part: null,
+    matrix: null,
+    swatch,
+    width,
+  }
+  const drawing = where.drawing?.id ?? made?.drawing ?? ''
+  return {
+    ops: [...(made?.ops ?? []), { kind: 'elements.add', drawing, elements: [element] }],
+    samples: new Map([[sampleId, packSamples(samples)]]),
+    frame: made?.frame ?? null,
+  }
+}
+
+/** The strokes of a drawing that a round tip touches along a track. */
+export function touchedBy(drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): string[] {
+  return Object.values(drawing.elements)
+    .filter(element => {
+      const stroke = book.placed(element)
+      return stroke && track.some(p => touches(stroke, p, radius))
+    })
+    .map(element => element.id)
+}
+
+/** Takes out of lines what a track rubs over: the parts that are left take the line's place. Shapes are taken whole. */
+export function trimOps(drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): Operation[] {
+  const removed: string[] = []
+  const added: Element[] = []
+  for (const element of Object.values(drawing.elements)) {
+    const stroke = book.placed(element)
+    if (!stroke) continue
+    if (stroke.kind === 'shape') {
+      if (track.some(p => touches(stroke, p, radius))) removed.push(element.id)
+      continue
+    }
+    const left = partsLeft(stroke, track, radius)
+    const isWhole = left.length === 1 && left[0]?.[0] === 0 && left[0][1] === stroke.samples.length - 1
+    if (isWhole) continue
+    const first = element.part?.[0] ?? 0
+    removed.push(element.id)
+    for (const [from, to] of left) added.push({ ...element, id: newId(), part: [first + from, first + to] })
+  }
+  if (removed.length === 0) return []
+  const ops: Operation[] = [{ kind: 'elements.remove', drawing: drawing.id, ids: removed }]
+  if (added.length) ops.push({ kind: 'elements.add', drawing: drawing.id, elements: added })
+  return ops
+}
+
+/** Moves, scales or turns strokes by a map. */
+export function moveOps(drawing: Drawing, ids: ReadonlySet<string>, by: Matrix): Operation[] {
+  const changes = [...ids].flatMap(id => {
+    const element = drawing.elements[id]
+    return element ? [{ id, patch: { matrix: tidy(after(element.matrix ?? IDENTITY, by)) } }] : []
+  })
+  return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
+}
+
+/** Six decimals are far finer than a pixel at any size the desk allows, and keep the journal small. */
+const tidy = (m: Matrix): Matrix => m.map(v => Math.round(v * 1e6) / 1e6) as unknown as Matrix

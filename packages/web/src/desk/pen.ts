@@ -1,0 +1,121 @@
+import {
+  lineOutline,
+  shapeOutline,
+  simulatedPressure,
+  steadyPen,
+  type Matrix,
+  type Point,
+  type Sample,
+} from '@unhurried/core/geometry'
+import { toPaper } from './view.ts'
+import { toPath } from './strokes.ts'
+
+/** A pointer sample as the browser gives it. */
+export interface RawSample {
+  readonly x: number
+  readonly y: number
+  readonly pressure: number
+  readonly timeMs: number
+  readonly isPen: boolean
+}
+
+/** Two samples nearer than this (paper pixels) are one: a resting pen does not pile up. */
+const LEAST_STEP_PX = 0.35
+
+/** All raw samples of a pointer event, the ones the browser put together included, in pixels of `origin`. */
+export function rawSamples(event: PointerEvent, origin: { left: number; top: number }): RawSample[] {
+  const all = event.getCoalescedEvents?.() ?? []
+  return (all.length ? all : [event]).map(e => ({
+    x: e.clientX - origin.left,
+    y: e.clientY - origin.top,
+    pressure: e.pressure,
+    timeMs: e.timeStamp,
+    isPen: e.pointerType === 'pen',
+  }))
+}
+
+/** A stroke under way: takes raw samples on the screen, gives steadied samples on the paper. */
+export function strokeUnderWay(matrix: Matrix, smoothing: number) {
+  const steady = steadyPen(smoothing)
+  const simulate = simulatedPressure()
+  const samples: Sample[] = []
+  let lastRaw: RawSample | null = null
+  let end: Sample | null = null
+
+  function pressureOf(raw: RawSample): number {
+    if (raw.isPen) return raw.pressure
+    const moved = lastRaw ? Math.hypot(raw.x - lastRaw.x, raw.y - lastRaw.y) : 0
+    return simulate(moved, lastRaw ? raw.timeMs - lastRaw.timeMs : 16)
+  }
+
+  return {
+    samples,
+    add(raws: readonly RawSample[]): void {
+      for (const raw of raws) {
+        const at = toPaper(matrix, raw)
+        const pressure = pressureOf(raw)
+        lastRaw = raw
+        const next = steady({ ...at, pressure })
+        end = { ...at, pressure: next.pressure }
+        const last = samples[samples.length - 1]
+        if (!last || Math.hypot(next.x - last.x, next.y - last.y) >= LEAST_STEP_PX) samples.push(next)
+      }
+    },
+    /** The finished samples: steadying lags behind the pen, so the line is led to where the pen was lifted. */
+    finish(): Sample[] {
+      const last = samples[samples.length - 1]
+      if (last && end && Math.hypot(end.x - last.x, end.y - last.y) >= LEAST_STEP_PX) {
+        samples.push(
+          { x: (last.x + end.x) / 2, y: (last.y + end.y) / 2, pressure: end.pressure * 0.8 },
+          { ...end, pressure: end.pressure * 0.5 },
+        )
+      }
+      return samples
+    },
+  }
+}
+
+export type StrokeUnderWay = ReturnType<typeof strokeUnderWay>
+
+/** Paints a stroke under way over nothing but itself. */
+export function paintLive(
+  brush: CanvasRenderingContext2D,
+  matrix: Matrix,
+  density: number,
+  samples: readonly Sample[],
+  kind: 'line' | 'shape',
+  width: number,
+  colour: string,
+): void {
+  brush.setTransform(1, 0, 0, 1, 0, 0)
+  brush.clearRect(0, 0, brush.canvas.width, brush.canvas.height)
+  if (samples.length === 0) return
+  const [a, b, c, d, e, f] = matrix
+  brush.setTransform(a * density, b * density, c * density, d * density, e * density, f * density)
+  brush.fillStyle = colour
+  brush.fill(toPath(kind === 'shape' ? shapeOutline(samples) : lineOutline(samples, width, false)))
+}
+
+/** Paints the track of a rubber, or the loop of a hand gathering strokes. */
+export function paintTrack(
+  brush: CanvasRenderingContext2D,
+  matrix: Matrix,
+  density: number,
+  track: readonly Point[],
+  style: { colour: string; width: number; dash: number[]; close: boolean },
+): void {
+  brush.setTransform(1, 0, 0, 1, 0, 0)
+  brush.clearRect(0, 0, brush.canvas.width, brush.canvas.height)
+  const [a, b, c, d, e, f] = matrix
+  brush.setTransform(a * density, b * density, c * density, d * density, e * density, f * density)
+  brush.strokeStyle = style.colour
+  brush.lineWidth = style.width
+  brush.lineCap = 'round'
+  brush.lineJoin = 'round'
+  brush.setLineDash(style.dash)
+  brush.beginPath()
+  track.forEach((p, i) => (i === 0 ? brush.moveTo(p.x, p.y) : brush.lineTo(p.x, p.y)))
+  if (style.close) brush.closePath()
+  brush.stroke()
+  brush.setLineDash([])
+}

@@ -1,0 +1,168 @@
+import { columnOf, layersInOrder, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
+import { scaleOf, type Matrix } from '@unhurried/core/geometry'
+import { drawingAt } from '@unhurried/core/time'
+import type { BitmapShelf, Look } from './bitmaps.ts'
+import type { Brush } from './paint.ts'
+import type { Size } from './view.ts'
+
+/** What is to be seen on the paper. */
+export interface Scene {
+  readonly document: ShotDocument
+  readonly take: Take
+  readonly frame: number
+  /** the layer being drawn on; only its drawing is the present one */
+  readonly layer: string
+  /** shown in place of the present drawing, while flipping */
+  readonly instead: Drawing | null
+  /** drawings that show through, nearest first */
+  readonly past: readonly Drawing[]
+  readonly future: readonly Drawing[]
+  readonly strength: number
+  /** strokes of the present drawing that are being moved or rubbed out and not painted with it */
+  readonly lifted: ReadonlySet<string>
+}
+
+/** Each farther drawing shows this much weaker than the one before it. */
+const FALL_OFF = 0.62
+
+/** The canvases of the paper, lowest first. */
+export interface Sheets {
+  readonly ground: HTMLCanvasElement
+  readonly table: HTMLCanvasElement
+  readonly present: HTMLCanvasElement
+}
+
+/** Paints scenes onto the canvases of the paper. Every canvas is only touched when its own part of the scene changes. */
+export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
+  const brushes = {
+    ground: brushOf(sheets.ground),
+    table: brushOf(sheets.table),
+    present: brushOf(sheets.present),
+  }
+  const seen = { ground: '', table: '', present: '' }
+  const names = new WeakMap<object, number>()
+  let named = 0
+  const nameOf = (thing: object | null): number => {
+    if (!thing) return 0
+    const name = names.get(thing) ?? ++named
+    names.set(thing, name)
+    return name
+  }
+
+  function ready(which: keyof Sheets, signature: string): Brush | null {
+    if (seen[which] === signature) return null
+    seen[which] = signature
+    const { canvas } = brushes[which]
+    brushes[which].setTransform(1, 0, 0, 1, 0, 0)
+    brushes[which].clearRect(0, 0, canvas.width, canvas.height)
+    return brushes[which]
+  }
+
+  /** Paints what has changed since the last time. `matrix` maps paper pixels to screen pixels, `density` screen to canvas. */
+  function paint(scene: Scene, matrix: Matrix, density: number, screen: Size): void {
+    for (const canvas of Object.values(sheets)) fitCanvas(canvas, screen, density)
+    const m = matrix.map(v => v * density) as unknown as Matrix
+    const scale = scaleOf(m)
+    const where = `${m.join(' ')} ${screen.width}×${screen.height}`
+    const below: Drawing[] = []
+    const above: Drawing[] = []
+    let passed = false
+    for (const { id } of layersInOrder(scene.document)) {
+      if (id === scene.layer) passed = true
+      else {
+        const drawing = shown(scene, id)
+        if (drawing) (passed ? above : below).push(drawing)
+      }
+    }
+    const { swatches, format } = scene.document
+    const present = scene.instead ?? shown(scene, scene.layer)
+    const colours = nameOf(swatches)
+
+    const ground = ready('ground', `${where} ${colours} ${format.paper} ${format.width} ${below.map(nameOf).join()}`)
+    if (ground) {
+      layPaper(ground, m, format)
+      clipToPaper(ground, format)
+      for (const drawing of below) bitmaps.draw(ground, drawing, 'drawn', scale, swatches)
+      ground.restore()
+    }
+    const ghosts = scene.instead ? [] : [...ghostsOf(scene.past, 'wash'), ...ghostsOf(scene.future, 'hollow')]
+    const through = ghosts.map(g => nameOf(g.drawing)).join()
+    const table = ready('table', `${where} ${scene.strength} ${scene.past.length} ${through}`)
+    if (table) {
+      table.setTransform(...m)
+      for (const { drawing, look, rank } of ghosts.reverse()) {
+        table.globalAlpha = Math.min(1, scene.strength * FALL_OFF ** rank * (look === 'hollow' ? 1.5 : 0.8))
+        bitmaps.draw(table, drawing, look, scale, swatches)
+      }
+      table.globalAlpha = 1
+    }
+    const lifted = [...scene.lifted].sort().join()
+    const top = ready('present', `${where} ${colours} ${nameOf(present)} ${lifted} ${above.map(nameOf).join()}`)
+    if (top) {
+      top.setTransform(...m)
+      if (present)
+        bitmaps.draw(top, scene.lifted.size ? withoutLifted(present, scene.lifted) : present, 'drawn', scale, swatches)
+      for (const drawing of above) bitmaps.draw(top, drawing, 'drawn', scale, swatches)
+    }
+  }
+
+  return { paint }
+}
+
+export type Stage = ReturnType<typeof makeStage>
+
+function brushOf(canvas: HTMLCanvasElement): CanvasRenderingContext2D {
+  const brush = canvas.getContext('2d')
+  if (!brush) throw new Error('This browser gives no canvas to draw on.')
+  return brush
+}
+
+/** Gives a canvas the pixels of its place on the screen; setting a size empties it, so only when it differs. */
+export function fitCanvas(canvas: HTMLCanvasElement, screen: Size, density: number): void {
+  const [width, height] = [
+    Math.max(1, Math.round(screen.width * density)),
+    Math.max(1, Math.round(screen.height * density)),
+  ]
+  if (canvas.width !== width) canvas.width = width
+  if (canvas.height !== height) canvas.height = height
+}
+
+function shown(scene: Scene, layer: string): Drawing | null {
+  const id = drawingAt(columnOf(scene.take, layer), scene.frame)
+  return id === null ? null : (scene.document.drawings[id] ?? null)
+}
+
+function ghostsOf(drawings: readonly Drawing[], look: Look) {
+  return drawings.map((drawing, rank) => ({ drawing, look, rank }))
+}
+
+function layPaper(brush: Brush, m: Matrix, { width, height, paper }: ShotDocument['format']): void {
+  brush.setTransform(...m)
+  brush.save()
+  brush.shadowColor = 'rgba(90, 74, 48, 0.20)'
+  brush.shadowBlur = 14
+  brush.shadowOffsetY = 3
+  brush.fillStyle = paper
+  brush.fillRect(0, 0, width, height)
+  brush.restore()
+}
+
+function clipToPaper(brush: Brush, { width, height }: ShotDocument['format']): void {
+  brush.save()
+  brush.beginPath()
+  brush.rect(0, 0, width, height)
+  brush.clip()
+}
+
+const partial = new WeakMap<Drawing, { key: string; drawing: Drawing }>()
+
+/** The drawing without some strokes, the same value as long as they are the same, so that it stays painted. */
+function withoutLifted(drawing: Drawing, lifted: ReadonlySet<string>): Drawing {
+  const key = [...lifted].sort().join()
+  const known = partial.get(drawing)
+  if (known?.key === key) return known.drawing
+  const elements = Object.fromEntries(Object.entries(drawing.elements).filter(([id]) => !lifted.has(id)))
+  const rest = { ...drawing, elements }
+  partial.set(drawing, { key, drawing: rest })
+  return rest
+}

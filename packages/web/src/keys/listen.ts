@@ -1,0 +1,61 @@
+import { useEventListener } from '@vueuse/core'
+import type { Command } from './commands.ts'
+
+const NAMES: Record<string, string> = { ' ': 'space', '+': '=' }
+
+/** The name of a key press as commands spell it: "shift+t", "ctrl+z", "?". */
+export function keyName(event: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>): string {
+  const key = NAMES[event.key] ?? event.key.toLowerCase()
+  const isSign = key.length === 1 && key.toLowerCase() === key.toUpperCase() && !/\d/.test(key)
+  const parts = [
+    (event.ctrlKey || event.metaKey) && 'ctrl',
+    event.altKey && 'alt',
+    event.shiftKey && !isSign && 'shift',
+    key,
+  ]
+  return parts.filter(Boolean).join('+')
+}
+
+/** Whether keys belong to what has the focus: something being typed, or an open dialog. */
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    target.closest('input, textarea, select, [contenteditable], [role="dialog"]') !== null
+  )
+}
+
+/** Space and Enter on a focused button press the button; Space on the desk plays. */
+function pressesControl(event: KeyboardEvent): boolean {
+  return (
+    (event.key === ' ' || event.key === 'Enter') &&
+    event.target instanceof HTMLElement &&
+    event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"], [role="slider"]') !== null
+  )
+}
+
+/** Runs commands from the keyboard. Held keys act once and are let go of when the key, or the window, is left. */
+export function useKeys(commands: readonly Command[]): void {
+  const byKey = new Map(commands.flatMap(command => command.keys.map(key => [key, command] as const)))
+  const down = new Map<string, Command>()
+
+  useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+    if (isTyping(event.target) || pressesControl(event)) return
+    const command = byKey.get(keyName(event))
+    if (!command) return
+    event.preventDefault()
+    if (!command.can()) return
+    if (command.release) {
+      if (down.has(event.code)) return
+      down.set(event.code, command)
+    }
+    command.run()
+  })
+
+  function letGo(code: string): void {
+    down.get(code)?.release?.()
+    down.delete(code)
+  }
+
+  useEventListener(window, 'keyup', (event: KeyboardEvent) => letGo(event.code))
+  useEventListener(window, 'blur', () => [...down.keys()].forEach(letGo))
+}

@@ -1,0 +1,56 @@
+import { columnOf, isBlank, layersInOrder, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
+import { drawingAt, type LoopRange } from '@unhurried/core/time'
+import { paintDrawing, type Brush } from '../desk/paint.ts'
+import type { StrokeBook } from '../desk/strokes.ts'
+
+/** One picture of the film: the frame it starts on and how many frames it stays. */
+export interface Picture {
+  readonly frame: number
+  readonly frames: number
+  /** nothing animated is to be seen */
+  readonly blank: boolean
+}
+
+function drawingsAt(document: ShotDocument, take: Take, frame: number): Drawing[] {
+  return layersInOrder(document).flatMap(layer => {
+    const id = drawingAt(columnOf(take, layer.id), frame)
+    const drawing = id === null ? undefined : document.drawings[id]
+    return drawing ? [drawing] : []
+  })
+}
+
+/** A stretch of a take as pictures: neighbouring frames that show the same drawings are one. */
+export function picturesOf(document: ShotDocument, take: Take, range: LoopRange): Picture[] {
+  const pictures: (Picture & { key: string })[] = []
+  for (let frame = range.from; frame < range.to; frame++) {
+    const drawings = drawingsAt(document, take, frame)
+    const key = drawings.map(drawing => drawing.id).join()
+    const last = pictures[pictures.length - 1]
+    if (last?.key === key) {
+      pictures[pictures.length - 1] = { ...last, frames: last.frames + 1 }
+      continue
+    }
+    const blank = drawings.every(d => document.layers[d.layer]?.kind === 'background' || isBlank(d))
+    pictures.push({ frame, frames: 1, blank, key })
+  }
+  return pictures.map(({ frame, frames, blank }) => ({ frame, frames, blank }))
+}
+
+/** Paints one frame as it is delivered, at a size, with or without the paper. */
+export function paintFrame(
+  brush: Brush,
+  document: ShotDocument,
+  take: Take,
+  frame: number,
+  book: StrokeBook,
+  size: { width: number; height: number; paper: boolean },
+): void {
+  brush.setTransform(1, 0, 0, 1, 0, 0)
+  brush.clearRect(0, 0, size.width, size.height)
+  if (size.paper) {
+    brush.fillStyle = document.format.paper
+    brush.fillRect(0, 0, size.width, size.height)
+  }
+  brush.setTransform(size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0)
+  for (const drawing of drawingsAt(document, take, frame)) paintDrawing(brush, drawing, document.swatches, book)
+}

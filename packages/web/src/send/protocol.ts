@@ -1,0 +1,20 @@
+import type { ShotDocument, Take } from '@unhurried/core/document'
+import type { LoopRange } from '@unhurried/core/time'
+
+/** What is to be made. */
+export interface ExportOrder {
+  readonly document: ShotDocument
+  readonly take: Take
+  readonly range: LoopRange
+  readonly kind: 'gif' | 'png'
+  readonly width: number
+  readonly height: number
+  readonly paper: boolean
+  readonly samples: ReadonlyMap<string, Uint8Array>
+}
+
+/** What the exporting worker answers. Stopping it is ending the worker. */
+export type ExportMessage =
+  | { readonly kind: 'progress'; readonly share: number }
+  | { readonly kind: 'done'; readonly bytes: Uint8Array<ArrayBuffer> }
+  | { readonly kind: 'failed'; readonly message: string }

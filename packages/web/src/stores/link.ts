@@ -1,0 +1,139 @@
+import {
+  BATCHES_PER_REQUEST,
+  EMPTY_OUTBOX,
+  giveUp,
+  receive,
+  reduceOutbox,
+  type Batch,
+  type JournalEntry,
+  type Operation,
+  type Outbox,
+  type OutboxEvent,
+  type Replica,
+} from '@unhurried/core/document'
+import type { JournalReply, PostBatches } from '@unhurried/contract'
+import { Refused } from '../api/ask.ts'
+
+/** What the link needs from the desk it serves. */
+export interface LinkPort {
+  replica(): Replica
+  setReplica(replica: Replica): void
+  setOutbox(outbox: Outbox): void
+  /** bytes of strokes that the server may not have yet */
+  unsent(ids: readonly string[]): Map<string, Uint8Array>
+  /** makes sure the strokes that others drew are here before their drawings are */
+  fetchStrokes(ids: readonly string[]): Promise<void>
+  post(request: PostBatches): Promise<JournalReply>
+  journal(after: number): Promise<JournalReply>
+  forget(batchIds: ReadonlySet<string>): void
+  /** the journal would not take something; `what` is in words */
+  lost(labels: readonly string[], what: string): void
+  signedOut(): void
+}
+
+/** Ids of the stored samples that operations bring onto drawings. */
+export function samplesUsed(ops: readonly Operation[]): string[] {
+  return ops.flatMap(op => {
+    if (op.kind === 'elements.add') return op.elements.map(e => e.samples)
+    return op.kind === 'drawing.add' ? Object.values(op.drawing.elements).map(e => e.samples) : []
+  })
+}
+
+function toBase64(bytes: Uint8Array): string {
+  let text = ''
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  return btoa(text)
+}
+
+/** The door to the server: sends what is pending, takes in what others did, and tries again when nobody answers. */
+export function makeLink(port: LinkPort) {
+  let outbox = EMPTY_OUTBOX
+  let perRequest = BATCHES_PER_REQUEST
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let closed = false
+  let taking: Promise<void> = Promise.resolve()
+
+  function dispatch(event: OutboxEvent): void {
+    if (closed) return
+    const { state, effect } = reduceOutbox(outbox, event)
+    outbox = state
+    port.setOutbox(state)
+    if (effect.kind === 'send') void send()
+    if (effect.kind === 'wait') {
+      clearTimeout(timer)
+      timer = setTimeout(() => dispatch({ kind: 'retry' }), effect.ms)
+    }
+  }
+
+  async function send(): Promise<void> {
+    const batches = port.replica().pending.slice(0, perRequest)
+    const samples = port.unsent(batches.flatMap(batch => samplesUsed(batch.ops)))
+    try {
+      const reply = await port.post({
+        since: port.replica().seq,
+        batches: [...batches],
+        samples: Object.fromEntries([...samples].map(([id, bytes]) => [id, toBase64(bytes)])),
+      })
+      await take(reply.entries)
+      refuse(reply.refused.map(r => ({ id: r.id, why: `${r.code} (${r.what})` })))
+      perRequest = BATCHES_PER_REQUEST
+      dispatch({ kind: 'answered', count: port.replica().pending.length })
+    } catch (error) {
+      failed(error, batches)
+    }
+  }
+
+  function failed(error: unknown, batches: readonly Batch[]): void {
+    if (error instanceof Refused && error.status === 401) port.signedOut()
+    const hopeless = error instanceof Refused && [400, 403, 404, 413].includes(error.status)
+    if (!hopeless) return dispatch({ kind: 'failed' })
+    // One of them cannot be sent at all: find it by sending them one at a time, so that the others are kept.
+    if (batches.length > 1) perRequest = 1
+    else refuse(batches.map(batch => ({ id: batch.id, why: error.message })))
+    dispatch({ kind: 'answered', count: port.replica().pending.length })
+  }
+
+  function refuse(refused: readonly { id: string; why: string }[]): void {
+    if (refused.length === 0) return
+    const ids = refused.map(r => r.id)
+    const labels = port
+      .replica()
+      .pending.filter(batch => ids.includes(batch.id))
+      .map(batch => batch.label)
+    port.setReplica(giveUp(port.replica(), ids))
+    port.forget(new Set(ids))
+    port.lost(labels, refused[0]?.why ?? '')
+  }
+
+  /** Takes entries in, one answer after the other. */
+  function take(entries: readonly JournalEntry[]): Promise<void> {
+    taking = taking.then(async () => {
+      const own = new Set(port.replica().pending.map(batch => batch.id))
+      const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
+      await port.fetchStrokes(foreign.flatMap(entry => samplesUsed(entry.batch.ops)))
+      port.setReplica(receive(port.replica(), entries))
+      port.forget(new Set(entries.map(entry => entry.batch.id)))
+    })
+    return taking
+  }
+
+  return {
+    pendingChanged: () => dispatch({ kind: 'pending', count: port.replica().pending.length }),
+    retry: () => dispatch({ kind: 'retry' }),
+    /** Someone else changed the shot: the journal has grown to `seq`. */
+    async heard(seq: number): Promise<void> {
+      if (closed || seq <= port.replica().seq || outbox.sending) return
+      try {
+        await take((await port.journal(port.replica().seq)).entries)
+      } catch {
+        // The next word, or the next answer to something sent, brings what is missing.
+      }
+    },
+    close(): void {
+      closed = true
+      clearTimeout(timer)
+    },
+  }
+}
+
+export type Link = ReturnType<typeof makeLink>

@@ -1,0 +1,222 @@
+import {
+  applyBatch,
+  commit as commitTo,
+  done,
+  EMPTY_HISTORY,
+  EMPTY_OUTBOX,
+  FIRST,
+  find,
+  get,
+  openReplica,
+  redone,
+  safeMark,
+  undone,
+  type History,
+  type Operation,
+  type Outbox,
+  type Refusal,
+  type Replica,
+  type ShotDocument,
+} from '@unhurried/core/document'
+import { migrateDocument, type MemberRole } from '@unhurried/contract'
+import { defineStore } from 'pinia'
+import { computed, markRaw, ref, shallowRef } from 'vue'
+import * as calls from '../api/calls.ts'
+import { strokeBook } from '../desk/strokes.ts'
+import * as local from '../local/database.ts'
+import { newId } from './ids.ts'
+import { makeLink, samplesUsed, type Link } from './link.ts'
+
+/** The name of this tab: its history survives a reload and is not mixed with another tab's. */
+function deskName(): string {
+  const known = sessionStorage.getItem('desk')
+  if (known) return known
+  const fresh = newId()
+  sessionStorage.setItem('desk', fresh)
+  return fresh
+}
+
+/** The shot on the desk: its document, and the one way to change it. */
+export const useShot = defineStore('shot', () => {
+  const id = ref('')
+  const name = ref('')
+  const filmName = ref('')
+  const role = ref<MemberRole>('reviewer')
+  const replica = shallowRef<Replica | null>(null)
+  const history = shallowRef<History>(EMPTY_HISTORY)
+  const outbox = shallowRef<Outbox>(EMPTY_OUTBOX)
+  const notice = ref('')
+  const signedOut = ref(false)
+
+  const strokes = new Map<string, Uint8Array>()
+  const unsent = new Map<string, Uint8Array>()
+  const book = strokeBook({ bytes: sampleId => strokes.get(sampleId) })
+  const desk = deskName()
+  let link: Link | null = null
+  let words: EventSource | null = null
+  let historyTimer: ReturnType<typeof setTimeout> | undefined
+
+  const document = computed<ShotDocument | null>(() => replica.value?.document ?? null)
+  const take = computed(() => (document.value ? get(document.value.takes, FIRST.take) : null))
+  const mayDraw = computed(() => role.value !== 'reviewer')
+
+  async function open(shotId: string): Promise<void> {
+    close()
+    const [opened, samples, left, past] = await Promise.all([
+      calls.shot.open(shotId),
+      calls.shot.samples(shotId),
+      local.leftover(shotId),
+      local.readHistory(shotId, desk),
+    ])
+    for (const [sampleId, bytes] of [...samples, ...left.samples]) strokes.set(sampleId, bytes)
+    for (const [sampleId, bytes] of left.samples) unsent.set(sampleId, bytes)
+    id.value = shotId
+    name.value = opened.shot.name
+    filmName.value = opened.filmName
+    role.value = opened.role
+    history.value = past ?? EMPTY_HISTORY
+    replica.value = markRaw(openReplica(opened.seq, migrateDocument(opened.document), left.batches))
+    link = connect(shotId)
+    link.pendingChanged()
+    listen(shotId)
+  }
+
+  function connect(shotId: string): Link {
+    return makeLink({
+      replica: () => replica.value as Replica,
+      setReplica: next => (replica.value = markRaw(next)),
+      setOutbox: next => (outbox.value = next),
+      unsent: ids => new Map(ids.flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))),
+      async fetchStrokes(ids) {
+        const missing = [...new Set(ids)].filter(i => !strokes.has(i))
+        if (missing.length === 0) return
+        for (const [i, bytes] of await calls.strokesNamed(shotId, missing)) strokes.set(i, bytes)
+      },
+      post: request => calls.shot.post(shotId, request),
+      journal: after => calls.shot.journal(shotId, after),
+      forget(batchIds) {
+        const used = new Set(replica.value?.pending.flatMap(batch => samplesUsed(batch.ops)))
+        const sent = [...unsent.keys()].filter(i => !used.has(i))
+        for (const i of sent) unsent.delete(i)
+        void local.forget(shotId, batchIds, sent)
+      },
+      lost(labels, what) {
+        notice.value = `Another desk got there first: ${labels.join(', ')} could not be kept (${what}).`
+      },
+      signedOut: () => (signedOut.value = true),
+    })
+  }
+
+  function listen(shotId: string): void {
+    words = new EventSource(`/api/shots/${shotId}/events`)
+    words.onmessage = ({ data }) => {
+      link?.retry()
+      void link?.heard(Number(data))
+    }
+    addEventListener('online', retry)
+  }
+
+  const retry = () => link?.retry()
+
+  function close(): void {
+    link?.close()
+    words?.close()
+    removeEventListener('online', retry)
+    link = null
+    words = null
+    replica.value = null
+    history.value = EMPTY_HISTORY
+    outbox.value = EMPTY_OUTBOX
+    notice.value = ''
+    signedOut.value = false
+    strokes.clear()
+    unsent.clear()
+  }
+
+  function perform(label: string, ops: readonly Operation[]): { inverse: readonly Operation[] } | Refusal {
+    const before = replica.value
+    if (!before) throw new Error('no shot is open')
+    const batch = { id: newId(), label, ops }
+    const result = commitTo(before, batch)
+    if (!result.ok) return result.refusal
+    const used = samplesUsed(ops).flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))
+    replica.value = markRaw(result.replica)
+    void local.keep(id.value, batch, new Map(used)).catch(() => {
+      notice.value = 'This machine’s storage is full or closed: changes are only safe once the server has them.'
+    })
+    link?.pendingChanged()
+    return { inverse: result.inverse }
+  }
+
+  /** The one way to change the shot: at once here, kept on this machine, sent on. Answers with a refusal or null. */
+  function commit(label: string, ops: readonly Operation[], samples?: ReadonlyMap<string, Uint8Array>): Refusal | null {
+    if (ops.length === 0) return null
+    for (const [sampleId, bytes] of samples ?? []) {
+      strokes.set(sampleId, bytes)
+      unsent.set(sampleId, bytes)
+    }
+    const result = perform(label, ops)
+    if ('code' in result) {
+      notice.value = `That cannot be done: ${result.code} (${result.what}).`
+      return result
+    }
+    setHistory(done(history.value, { label, ops: result.inverse }))
+    return null
+  }
+
+  function setHistory(next: History): void {
+    history.value = next
+    clearTimeout(historyTimer)
+    const shotId = id.value
+    historyTimer = setTimeout(() => void local.keepHistory(shotId, desk, next), 150)
+  }
+
+  /** Undoes the newest step and answers with its ops, or null when there was nothing to undo. */
+  function undo(): readonly Operation[] | null {
+    return step('undo', undone)
+  }
+  function redo(): readonly Operation[] | null {
+    return step('redo', redone)
+  }
+
+  function step(which: 'undo' | 'redo', move: (h: History, inverse: readonly Operation[]) => History) {
+    const stack = history.value[which]
+    const top = stack[stack.length - 1]
+    if (!top) return null
+    const result = perform(`${which}: ${top.label}`.slice(0, 80), top.ops)
+    if ('code' in result) {
+      notice.value = `“${top.label}” cannot be ${which === 'undo' ? 'undone' : 'redone'} any more: what it touched has changed since.`
+      setHistory({ ...history.value, [which]: stack.slice(0, -1) })
+      return null
+    }
+    setHistory(move(history.value, result.inverse))
+    return top.ops
+  }
+
+  return {
+    id,
+    name,
+    filmName,
+    role,
+    replica,
+    document,
+    take,
+    history,
+    outbox,
+    notice,
+    signedOut,
+    mayDraw,
+    book,
+    safe: computed(() => safeMark(outbox.value)),
+    strokeBytes: (sampleId: string) => strokes.get(sampleId),
+    drawing: (drawingId: string | null) =>
+      (drawingId !== null && document.value && find(document.value.drawings, drawingId)) || null,
+    open,
+    close,
+    commit,
+    undo,
+    redo,
+    /** whether operations could be done now, without doing them */
+    would: (ops: readonly Operation[]) => !!document.value && applyBatch(document.value, ops).ok,
+  }
+})
