@@ -11,7 +11,11 @@ export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)))
 const isRoot = process.getuid?.() === 0
 
 function run(command, args, complaint, quiet = true) {
-  const result = spawnSync(command, args, { cwd: ROOT, encoding: 'utf8', stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'] })
+  const result = spawnSync(command, args, {
+    cwd: ROOT,
+    encoding: 'utf8',
+    stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+  })
   if (result.status === 0) return
   const words = `${result.stdout ?? ''}${result.stderr ?? ''}`.trim().split('\n').slice(-8).join('\n  ')
   throw new PlainError(`${complaint}${words ? `:\n  ${words}` : '.'}`)
@@ -35,7 +39,10 @@ export function ensureDebianPackages({ browser = false } = {}) {
   if (missing.length) aptInstall(missing, 'needed once')
 }
 
-const fingerprint = file => createHash('sha256').update(readFileSync(join(ROOT, file))).digest('hex')
+const fingerprint = file =>
+  createHash('sha256')
+    .update(readFileSync(join(ROOT, file)))
+    .digest('hex')
 
 /** npm packages, exactly as the lock file says; done again when it changes. */
 export function ensureNpmPackages() {

@@ -28,6 +28,8 @@ export function startServer(settings) {
           }),
       }),
     )
-    child.once('exit', () => reject(new PlainError(`The server did not start. ${words.trim().split('\n').slice(-3).join(' ')}`)))
+    child.once('exit', () =>
+      reject(new PlainError(`The server did not start. ${words.trim().split('\n').slice(-3).join(' ')}`)),
+    )
   })
 }

@@ -50,6 +50,8 @@ async function start(settings: Settings): Promise<void> {
   }
   process.once('SIGINT', stop)
   process.once('SIGTERM', stop)
+  // Whoever started this process over a channel is gone: nobody is left to stop it.
+  process.once('disconnect', stop)
 }
 
 function fail(error: unknown): void {

@@ -1,15 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { MemberRow } from '../src/db/entities.ts'
-import {
-  bench,
-  filmWithShot,
-  newDrawing,
-  ORIGIN,
-  PASSWORD,
-  SHOT,
-  visitor,
-  type Visitor,
-} from './harness.ts'
+import { bench, filmWithShot, newDrawing, ORIGIN, PASSWORD, SHOT, visitor, type Visitor } from './harness.ts'
 import request from 'supertest'
 
 type Method = 'get' | 'post' | 'patch' | 'delete'

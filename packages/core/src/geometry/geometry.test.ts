@@ -199,15 +199,27 @@ describe('strokes', () => {
   })
 
   test('a tip touches a line near it and a shape anywhere inside', () => {
-    expect(touches(line, { x: 55, y: 5 }, 4)).toBe(true)
-    expect(touches(line, { x: 55, y: 9 }, 4)).toBe(false)
+    expect(touches(line, [{ x: 55, y: 5 }], 4)).toBe(true)
+    expect(touches(line, [{ x: 55, y: 9 }], 4)).toBe(false)
     const corners = [0, 0, 100, 0, 100, 100, 0, 100]
     const square = Array.from({ length: 4 }, (_, i) => ({
       x: corners[2 * i] as number,
       y: corners[2 * i + 1] as number,
       pressure: 1,
     }))
-    expect(touches(placeStroke(square, 'shape', 1, null, null), { x: 50, y: 50 }, 1)).toBe(true)
+    expect(touches(placeStroke(square, 'shape', 1, null, null), [{ x: 50, y: 50 }], 1)).toBe(true)
+  })
+
+  test('a fast hand does not jump over a line, nor between two samples of one', () => {
+    const across = [
+      { x: 55, y: -80 },
+      { x: 55, y: 80 },
+    ]
+    expect(touches(line, across, 1)).toBe(true)
+    expect(partsLeft(line, across, 1)).toEqual([
+      [0, 5],
+      [6, 10],
+    ])
   })
 
   test('a part of the samples and a map are resolved', () => {

@@ -58,6 +58,19 @@ export function distanceToPiece(p: Point, a: Point, b: Point): number {
   return distance(p, nearestOnPiece(p, a, b).point)
 }
 
+/** Distance in pixels between two straight pieces a–b and c–d; 0 where they cross. */
+export function distanceBetweenPieces(a: Point, b: Point, c: Point, d: Point): number {
+  const side = (p: Point, q: Point, r: Point) => (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x)
+  const cross = side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0
+  if (cross) return 0
+  return Math.min(
+    distanceToPiece(a, c, d),
+    distanceToPiece(b, c, d),
+    distanceToPiece(c, a, b),
+    distanceToPiece(d, a, b),
+  )
+}
+
 /** The point of the piece a–b nearest to p, and its share `t` (0–1) of the way from a to b. */
 export function nearestOnPiece(p: Point, a: Point, b: Point): { point: Point; t: number } {
   const dx = b.x - a.x

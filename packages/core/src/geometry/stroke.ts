@@ -1,6 +1,15 @@
 import { getStroke } from 'perfect-freehand'
 import { map, scaleOf, type Matrix } from './matrix.ts'
-import { boxOf, distanceToPiece, EMPTY_BOX, grown, insidePolygon, type Box, type Point } from './point.ts'
+import {
+  boxesMeet,
+  boxOf,
+  distanceBetweenPieces,
+  EMPTY_BOX,
+  grown,
+  insidePolygon,
+  type Box,
+  type Point,
+} from './point.ts'
 import type { Sample } from './samples.ts'
 
 /** How much of a line's width pressure decides: a feather touch gives about a third of the full width. */
@@ -72,42 +81,48 @@ export function placeStroke(
   return { samples, width: scaled, kind, box }
 }
 
-/** Whether a round tip of `radius` px at `p` touches the stroke. A painted shape is touched anywhere inside it. */
-export function touches(stroke: PlacedStroke, p: Point, radius: number): boolean {
-  const { samples, box } = stroke
-  const reach = radius + (stroke.kind === 'line' ? stroke.width / 2 : 0)
-  if (p.x < box.left - radius || p.x > box.right + radius || p.y < box.top - radius || p.y > box.bottom + radius) {
-    return false
-  }
-  if (stroke.kind === 'shape' && insidePolygon(p, samples)) return true
-  if (samples.length === 1) return Math.hypot((samples[0] as Sample).x - p.x, (samples[0] as Sample).y - p.y) <= reach
-  return samples.some((s, i) => i > 0 && distanceToPiece(p, samples[i - 1] as Sample, s) <= reach)
+/**
+ * Whether a round tip of `radius` px touches the stroke anywhere on its way along `track` (one point is a tap). A painted
+ * shape is touched anywhere inside it.
+ */
+export function touches(stroke: PlacedStroke, track: readonly Point[], radius: number): boolean {
+  const { samples, box, kind } = stroke
+  if (samples.length === 0 || !boxesMeet(grown(boxOf(track), radius), box)) return false
+  if (kind === 'shape' && track.some(p => insidePolygon(p, samples))) return true
+  const reach = radius + (kind === 'line' ? stroke.width / 2 : 0)
+  return pieces(samples).some(([a, b]) => rubs(a, b, track, reach))
 }
 
 /**
- * The parts of a line that are left after a round tip of `radius` px rubbed along `path`: inclusive sample ranges, each
- * of at least two samples. The whole range when nothing was touched, none when all was.
+ * The parts of a line that are left after a round tip of `radius` px rubbed along `track`: inclusive sample ranges, each
+ * of at least two samples. A line is parted wherever the tip comes near it, between two samples too. The whole range when
+ * nothing was touched, none when all was.
  */
-export function partsLeft(stroke: PlacedStroke, path: readonly Point[], radius: number): [number, number][] {
+export function partsLeft(stroke: PlacedStroke, track: readonly Point[], radius: number): [number, number][] {
+  const { samples } = stroke
+  const last = samples.length - 1
   const reach = radius + stroke.width / 4
-  const kept = stroke.samples.map(s => !nearPath(s, path, reach))
+  if (!boxesMeet(grown(boxOf(track), reach), stroke.box)) return [[0, last]]
+  if (last === 0) return rubs(samples[0] as Sample, samples[0] as Sample, track, reach) ? [] : [[0, 0]]
   const parts: [number, number][] = []
-  let start = -1
-  kept.forEach((keep, i) => {
-    if (keep && start < 0) start = i
-    if (start >= 0 && (!keep || i === kept.length - 1)) {
-      const end = keep ? i : i - 1
-      if (end > start || kept.length === 1) parts.push([start, end])
-      start = -1
-    }
-  })
+  let start = 0
+  for (let i = 0; i < last; i++) {
+    if (!rubs(samples[i] as Sample, samples[i + 1] as Sample, track, reach)) continue
+    if (i > start) parts.push([start, i])
+    start = i + 1
+  }
+  if (last > start) parts.push([start, last])
   return parts
 }
 
-function nearPath(p: Point, path: readonly Point[], reach: number): boolean {
-  if (path.length === 1) return Math.hypot((path[0] as Point).x - p.x, (path[0] as Point).y - p.y) <= reach
-  return path.some((q, i) => i > 0 && distanceToPiece(p, path[i - 1] as Point, q) <= reach)
+/** The straight pieces of a path; a path of one point is one piece of no length. */
+function pieces(path: readonly Point[]): [Point, Point][] {
+  if (path.length === 1) return [[path[0] as Point, path[0] as Point]]
+  return path.slice(1).map((p, i) => [path[i] as Point, p])
 }
+
+const rubs = (a: Point, b: Point, track: readonly Point[], reach: number): boolean =>
+  pieces(track).some(([c, d]) => distanceBetweenPieces(a, b, c, d) <= reach)
 
 /** The share of a loop drawn round a stroke that a stroke must have inside to be gathered: more than half its samples. */
 const GATHER_SHARE = 0.5

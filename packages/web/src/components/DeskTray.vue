@@ -231,7 +231,7 @@ const now = computed(() => {
   display: flex;
   flex-wrap: wrap;
   gap: 3px 4px;
-  max-width: 132px;
+  max-width: 150px;
 }
 
 .swatch {

@@ -353,7 +353,7 @@ const framesMarked = computed(() => {
 }
 
 .nrs .odd {
-  color: #8a806f;
+  font-size: 10.5px;
 }
 
 .nrs .second {

@@ -5,7 +5,7 @@ import { presetTicks, valueOf } from '@unhurried/core/chart'
 /** A pebble hopping by a real chart: the same numbers the desk works with, as a picture for the door. */
 const from = { x: 90, y: 330 }
 const to = { x: 610, y: 330 }
-const ticks = [0, ...presetTicks('both', 7).map(tick => valueOf(tick.at)), 1]
+const ticks = [0, ...presetTicks('both', 5).map(tick => valueOf(tick.at)), 1]
 const bodies = ticks.map((t, i) => {
   const at = flightAt(from, to, 230, t)
   const speed = i === 0 || i === ticks.length - 1 ? -0.24 : 0.42 * Math.abs(t - 0.5)

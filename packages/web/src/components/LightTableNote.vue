@@ -108,10 +108,11 @@ h2 {
 .lamps .soft {
   margin-left: auto;
   font-size: 12.5px;
+  white-space: nowrap;
 }
 
 .lamp {
-  width: 13px;
+  width: 11px;
   height: 16px;
   padding: 0;
   border-radius: 3px;

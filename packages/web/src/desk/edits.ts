@@ -54,7 +54,7 @@ export function touchedBy(drawing: Drawing, book: StrokeBook, track: readonly Po
   return Object.values(drawing.elements)
     .filter(element => {
       const stroke = book.placed(element)
-      return stroke && track.some(p => touches(stroke, p, radius))
+      return stroke && touches(stroke, track, radius)
     })
     .map(element => element.id)
 }
@@ -67,7 +67,7 @@ export function trimOps(drawing: Drawing, book: StrokeBook, track: readonly Poin
     const stroke = book.placed(element)
     if (!stroke) continue
     if (stroke.kind === 'shape') {
-      if (track.some(p => touches(stroke, p, radius))) removed.push(element.id)
+      if (touches(stroke, track, radius)) removed.push(element.id)
       continue
     }
     const left = partsLeft(stroke, track, radius)

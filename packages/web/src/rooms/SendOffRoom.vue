@@ -102,14 +102,14 @@ onBeforeUnmount(() => {
     <aside class="side" aria-label="What to send">
       <h2>Send off</h2>
       <section>
-        <span class="label" id="as">as</span>
+        <span id="as" class="label">as</span>
         <ElRadioGroup v-model="form.kind" aria-labelledby="as" :disabled="!!running">
           <ElRadioButton value="gif">looping GIF</ElRadioButton>
           <ElRadioButton value="png">numbered PNGs</ElRadioButton>
         </ElRadioGroup>
       </section>
       <section>
-        <span class="label" id="which">frames</span>
+        <span id="which" class="label">frames</span>
         <ElRadioGroup v-model="form.stretch" aria-labelledby="which" :disabled="!!running">
           <ElRadioButton value="loop">the loop</ElRadioButton>
           <ElRadioButton value="whole">the whole shot</ElRadioButton>

@@ -186,10 +186,6 @@ h2 {
   font: 500 23px var(--serif);
 }
 
-.act {
-  opacity: 0.85;
-}
-
 .shots {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));

@@ -8,7 +8,7 @@ import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 
 const props = defineProps<{ shot: string }>()
-const shot = useShot()
+const opened = useShot()
 const desk = useDesk()
 const route = useRoute()
 const router = useRouter()
@@ -26,7 +26,7 @@ watch(
   async id => {
     problem.value = ''
     try {
-      await shot.open(id)
+      await opened.open(id)
       desk.reset(frameInAddress())
     } catch (error) {
       if (error instanceof Refused && error.status === 401)
@@ -39,21 +39,21 @@ watch(
 watch(
   () => desk.frame,
   frame => {
-    if (shot.document && route.params.shot === shot.id) {
+    if (opened.document && route.params.shot === opened.id) {
       void router.replace({ ...route, query: { ...route.query, frame: String(frame + 1) } } as never)
     }
   },
 )
 watch(
-  () => shot.notice,
+  () => opened.notice,
   words => {
     if (!words) return
     ElMessage({ message: words, type: 'warning', duration: 6000, showClose: true })
-    shot.notice = ''
+    opened.notice = ''
   },
 )
 watch(
-  () => shot.signedOut,
+  () => opened.signedOut,
   out => {
     if (out)
       ElMessage({
@@ -64,16 +64,16 @@ watch(
       })
   },
 )
-onBeforeUnmount(() => shot.close())
+onBeforeUnmount(() => opened.close())
 </script>
 
 <template>
   <div class="shot-room">
     <header>
       <RouterLink :to="{ name: 'shelf' }" class="film" title="Back to the shelf">{{
-        shot.filmName || 'Shelf'
+        opened.filmName || 'Shelf'
       }}</RouterLink>
-      <h1 class="name">{{ shot.name }}</h1>
+      <h1 class="name">{{ opened.name }}</h1>
       <nav aria-label="Rooms of this shot">
         <RouterLink
           v-for="room in rooms"
@@ -89,7 +89,7 @@ onBeforeUnmount(() => shot.close())
       <p>{{ problem }}</p>
       <RouterLink :to="{ name: 'shelf' }">Back to the shelf</RouterLink>
     </main>
-    <RouterView v-else-if="shot.document && shot.id === props.shot" />
+    <RouterView v-else-if="opened.document && opened.id === props.shot" />
     <main v-else class="problem soft" aria-busy="true">Laying out the drawings …</main>
   </div>
 </template>

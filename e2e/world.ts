@@ -1,0 +1,244 @@
+import { fork, type ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { createServer } from 'node:net'
+import { join } from 'node:path'
+import pg from 'pg'
+import { test as base, expect, type Page } from 'playwright/test'
+
+const ROOT = join(import.meta.dirname, '..')
+
+function freePort(): Promise<number> {
+  return new Promise(done => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const address = server.address()
+      server.close(() => done(typeof address === 'object' && address ? address.port : 0))
+    })
+  })
+}
+
+/** The built application on a database of its own, which a test may kill and start again. */
+class World {
+  private child: ChildProcess | null = null
+  private constructor(
+    readonly url: string,
+    private readonly settings: Record<string, string>,
+  ) {}
+
+  static async create(settings: Record<string, string> = {}): Promise<World> {
+    const cluster = process.env.TEST_CLUSTER_URL
+    if (!cluster) throw new Error('TEST_CLUSTER_URL is not set: run the tests with npm test')
+    const name = `e_${randomUUID().replaceAll('-', '')}`
+    const admin = new pg.Client({ connectionString: cluster })
+    await admin.connect()
+    await admin.query(`CREATE DATABASE ${name}`)
+    await admin.end()
+    const port = await freePort()
+    const world = new World(`http://127.0.0.1:${port}`, {
+      DATABASE_URL: cluster.replace(/[^/]+$/, name),
+      PORT: String(port),
+      SIGN_INS_PER_MINUTE: '1000',
+      ...settings,
+    })
+    await world.start()
+    return world
+  }
+
+  async start(): Promise<void> {
+    const child = fork(join(ROOT, 'packages/server/dist/main.mjs'), {
+      env: { ...process.env, CLIENT_FOLDER: join(ROOT, 'packages/web/dist'), LOG_LEVEL: 'error', ...this.settings },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    })
+    this.child = child
+    await new Promise((done, fail) => {
+      child.once('message', done)
+      child.once('exit', code => fail(new Error(`the server ended with ${code}`)))
+    })
+  }
+
+  /** As a power cut would: no time to finish anything. */
+  async kill(): Promise<void> {
+    const child = this.child
+    this.child = null
+    if (!child) return
+    const gone = new Promise(done => child.once('exit', done))
+    child.kill('SIGKILL')
+    await gone
+  }
+
+  async stop(): Promise<void> {
+    const child = this.child
+    this.child = null
+    if (!child || child.exitCode !== null) return
+    const gone = new Promise(done => child.once('exit', done))
+    child.kill('SIGTERM')
+    await gone
+  }
+}
+
+/** What the console may say while a test keeps the server away on purpose. */
+const NETWORK_WORDS = /Failed to load resource|net::ERR_|EventSource/
+
+export const OWNER = { email: 'otter@marsh-post.example', name: 'Otter', password: 'under-the-lily-pads' }
+
+interface PerTest {
+  quietConsole: { allowNetwork: boolean }
+  /** a world for one test alone, which it may kill */
+  newWorld: (settings?: Record<string, string>) => Promise<World>
+}
+
+export const test = base.extend<PerTest, { world: World }>({
+  // eslint-disable-next-line no-empty-pattern
+  newWorld: async ({}, use) => {
+    const worlds: World[] = []
+    await use(async settings => {
+      const world = await World.create(settings)
+      worlds.push(world)
+      return world
+    })
+    await Promise.all(worlds.map(world => world.stop()))
+  },
+  world: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const world = await World.create()
+      await use(world)
+      await world.stop()
+    },
+    { scope: 'worker' },
+  ],
+  quietConsole: [
+    async ({ page, newWorld: _after }, use) => {
+      const rules = { allowNetwork: false }
+      const heard: string[] = []
+      watchConsole(page, heard)
+      await use(rules)
+      expect(heard.filter(words => !(rules.allowNetwork && NETWORK_WORDS.test(words)))).toEqual([])
+    },
+    { auto: true },
+  ],
+})
+
+export function watchConsole(page: Page, heard: string[]): void {
+  page.on('console', message => {
+    if (['error', 'warning'].includes(message.type())) heard.push(message.text())
+  })
+  page.on('pageerror', error => heard.push(String(error)))
+}
+
+export { expect, type World }
+
+/** Signs in; the very first time the account is made. */
+export async function enter(page: Page, world: World): Promise<void> {
+  const state = await (await page.request.get(`${world.url}/api/session`)).json()
+  if (state.needsOwner) await page.request.post(`${world.url}/api/owner`, { data: OWNER })
+  else await page.request.post(`${world.url}/api/session`, { data: { email: OWNER.email, password: OWNER.password } })
+}
+
+export interface NewShot {
+  name?: string
+  frames?: number
+  fps?: number
+  width?: number
+  height?: number
+}
+
+/** A film with one shot; answers with the shot's id. */
+export async function newShot(page: Page, world: World, wish: NewShot = {}): Promise<string> {
+  const film = await (await page.request.post(`${world.url}/api/films`, { data: { name: 'Exercises' } })).json()
+  const { name = 'A jelly pebble', frames = 24, fps = 24, width = 640, height = 360 } = wish
+  const shot = await page.request.post(`${world.url}/api/films/${film.id}/shots`, {
+    data: { name, frames, format: { width, height, fps, paper: '#fdfaf3' } },
+  })
+  return (await shot.json()).id
+}
+
+export async function openDesk(page: Page, world: World, shot: string, frame = 1): Promise<void> {
+  await page.goto(`${world.url}/shot/${shot}/desk?frame=${frame}`)
+  await expect(page.getByTestId('paper')).toBeVisible()
+  await expect(page.getByRole('complementary', { name: 'Exposure sheet' })).toBeVisible()
+}
+
+interface StoredDocument {
+  drawings: Record<
+    string,
+    {
+      number: number
+      role: string
+      elements: Record<
+        string,
+        { samples: string; kind: string; matrix: number[] | null; part: number[] | null; width: number }
+      >
+    }
+  >
+  charts: Record<string, { preset: string; ticks: { drawing: string | null }[] }>
+  takes: Record<
+    string,
+    {
+      length: number
+      loop: { from: number; to: number } | null
+      columns: Record<string, { drawing: string | null; frames: number }[]>
+    }
+  >
+}
+
+/** The shot as the server has it. */
+export async function stored(
+  page: Page,
+  world: World,
+  shot: string,
+): Promise<{ seq: number; document: StoredDocument }> {
+  return (await page.request.get(`${world.url}/api/shots/${shot}`)).json()
+}
+
+export const strokesIn = (document: StoredDocument): number =>
+  Object.values(document.drawings).reduce((sum, drawing) => sum + Object.keys(drawing.elements).length, 0)
+
+/** Waits until the desk says that everything is stored. */
+export async function safe(page: Page): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: /^\s*safe\s*$/ })).toBeVisible()
+}
+
+export type Place = [x: number, y: number]
+
+/** Draws with a pen through the places (shares of the paper's canvas), pressing harder towards the middle. */
+export async function pen(page: Page, places: readonly Place[], force = 0.7): Promise<void> {
+  const box = await page.getByTestId('paper').boundingBox()
+  if (!box) throw new Error('no paper')
+  const session = await page.context().newCDPSession(page)
+  const at = ([x, y]: Place) => ({ x: box.x + x * box.width, y: box.y + y * box.height })
+  const send = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', place: Place, share: number) =>
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      ...at(place),
+      pointerType: 'pen',
+      force: force * (0.3 + 0.7 * Math.sin(Math.PI * share)),
+      button: 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+      clickCount: 1,
+      tiltX: 20,
+      tiltY: -10,
+    })
+  await send('mousePressed', places[0] as Place, 0)
+  await Promise.all(places.slice(1).map((place, i) => send('mouseMoved', place, (i + 1) / places.length)))
+  await send('mouseReleased', places[places.length - 1] as Place, 1)
+  await session.detach()
+}
+
+/** Draws with the mouse. */
+export async function mouse(page: Page, places: readonly Place[]): Promise<void> {
+  const box = await page.getByTestId('paper').boundingBox()
+  if (!box) throw new Error('no paper')
+  const at = ([x, y]: Place): Place => [box.x + x * box.width, box.y + y * box.height]
+  await page.mouse.move(...at(places[0] as Place))
+  await page.mouse.down()
+  for (const place of places.slice(1)) await page.mouse.move(...at(place), { steps: 3 })
+  await page.mouse.up()
+}
+
+/** A closed ring of places. */
+export function ring(x: number, y: number, r: number, n = 28, stretch = 1): Place[] {
+  return Array.from({ length: n + 2 }, (_, i) => {
+    const a = (i / n) * 2 * Math.PI
+    return [x + (r / 1.6) * stretch * Math.cos(a), y + (r / stretch) * Math.sin(a)]
+  })
+}

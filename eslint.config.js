@@ -1,0 +1,117 @@
+import js from '@eslint/js'
+import prettier from 'eslint-config-prettier'
+import n from 'eslint-plugin-n'
+import vue from 'eslint-plugin-vue'
+import globals from 'globals'
+import ts from 'typescript-eslint'
+
+/** Inside core, each room may use only those before it; `measure` may use all, nothing uses `measure`. */
+const ROOMS = {
+  time: [],
+  chart: [],
+  geometry: [],
+  raster: ['geometry'],
+  motion: ['time', 'chart', 'geometry'],
+  document: ['time', 'chart', 'geometry'],
+  work: ['time', 'chart', 'document'],
+  measure: ['time', 'chart', 'geometry', 'motion', 'raster', 'document', 'work'],
+}
+
+const roomRules = Object.entries(ROOMS).map(([room, may]) => {
+  const others = Object.keys(ROOMS).filter(other => other !== room && !may.includes(other))
+  const group = others.flatMap(other => [`../${other}/*`, `../../${other}/*`])
+  return {
+    files: [`packages/core/src/${room}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: [...group, '@unhurried/*'], message: `core/${room} may use ${may.join(', ') || 'no other room'}` },
+          ],
+        },
+      ],
+    },
+  }
+})
+
+const forbid = (files, group, message) => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },
+})
+
+export default ts.config(
+  { ignores: ['**/dist/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  ...vue.configs['flat/recommended'],
+  prettier,
+  {
+    files: ['**/*.vue'],
+    languageOptions: { parserOptions: { parser: ts.parser } },
+  },
+  {
+    rules: {
+      'no-undef': 'off',
+      'no-control-regex': 'off',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      'prefer-const': ['error', { destructuring: 'all' }],
+      eqeqeq: 'error',
+      'vue/multi-word-component-names': 'off',
+    },
+  },
+  {
+    files: ['packages/*/src/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts', '**/tests/**'],
+    plugins: { n },
+    rules: { 'n/no-extraneous-import': ['error', { allowModules: ['@jest/globals'] }] },
+    settings: { n: { tryExtensions: ['.ts', '.vue'] } },
+  },
+  {
+    files: ['packages/core/src/**/*.ts', 'packages/contract/src/**/*.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now', message: 'pass the moment in' },
+        { object: 'Math', property: 'random', message: 'pass a seed in' },
+      ],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'performance',
+        'crypto',
+        'setTimeout',
+        'fetch',
+        'Buffer',
+      ],
+    },
+  },
+  {
+    // `document` is the name of a value everywhere in core; only the browser's global is meant above.
+    files: ['packages/core/src/document/**/*.ts', 'packages/core/src/work/**/*.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'process', 'performance', 'crypto', 'setTimeout', 'fetch', 'Buffer'],
+    },
+  },
+  ...roomRules,
+  forbid(
+    ['packages/contract/src/**/*.ts'],
+    ['@unhurried/web', '@unhurried/server', '../../server/*', '../../web/*'],
+    'contract uses core only',
+  ),
+  forbid(['packages/server/**/*.ts'], ['@unhurried/web', '**/web/src/**'], 'the server never imports the client'),
+  forbid(
+    ['packages/web/**/*.{ts,vue}'],
+    ['@unhurried/server', '**/server/src/**', 'typeorm', 'koa'],
+    'the client never imports the server',
+  ),
+  { files: ['**/*.mjs', '*.js'], languageOptions: { globals: globals.node } },
+)
