@@ -14,6 +14,7 @@ const props = defineProps<{
   bitmaps: BitmapShelf
   playing: boolean
   dropped: number
+  shown: number
   playFrame: number | null
 }>()
 const shot = useShot()
@@ -144,7 +145,7 @@ const now = computed(() => {
         <Square v-if="playing" :size="16" fill="currentColor" aria-hidden="true" />
         <Play v-else :size="18" fill="currentColor" aria-hidden="true" />
       </button>
-      <span class="now" :class="{ rust: playing && dropped > 0 }">{{
+      <span class="now" :data-shown="shown" :data-dropped="dropped" :class="{ rust: playing && dropped > 0 }">{{
         playing && dropped ? `${dropped} dropped` : now
       }}</span>
     </div>

@@ -76,6 +76,7 @@ onBeforeUnmount(playback.stop)
       :bitmaps="bitmaps"
       :playing="playback.playing.value"
       :dropped="playback.report.value.dropped"
+      :shown="playback.report.value.shown"
       :play-frame="playFrame"
     />
     <DeskMargin v-if="!desk.bare" :commands="commands" />

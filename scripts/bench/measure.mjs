@@ -1,0 +1,267 @@
+// Drives the built application in Chromium and prints figures. Called by `npm run bench` with the server's address.
+import { randomUUID } from 'node:crypto'
+import { chromium } from 'playwright'
+import { CHROMIUM } from '../prepare.mjs'
+import { heavyShot } from './shot.mjs'
+
+const url = process.argv[2]
+const quantile = (values, q) => {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * q))] ?? NaN
+}
+const ms = value => `${value.toFixed(2)} ms`
+const rows = []
+const row = (what, figure, budget, met, ratio = '') => rows.push({ what, figure, budget, met, ratio })
+
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--disable-background-networking',
+    '--disable-component-update',
+  ],
+})
+const context = await browser.newContext({ viewport: { width: 1920, height: 1080 } })
+const page = await context.newPage()
+
+// Every animation frame callback and every pointer and key event is timed from its first listener to its last.
+await page.addInitScript(() => {
+  const times = { frame: [], pointermove: [], keydown: [], task: [] }
+  window.benchTimes = times
+  const ask = window.requestAnimationFrame.bind(window)
+  window.requestAnimationFrame = call =>
+    ask(now => {
+      const start = performance.now()
+      call(now)
+      times.frame.push(performance.now() - start)
+    })
+  for (const kind of ['pointermove', 'keydown']) {
+    let start = 0
+    window.addEventListener(kind, () => (start = performance.now()), true)
+    window.addEventListener(kind, () => times[kind].push(performance.now() - start))
+  }
+  new PerformanceObserver(list => times.task.push(...list.getEntries().map(e => e.duration))).observe({
+    type: 'longtask',
+  })
+})
+const forget = () => page.evaluate(() => Object.values(window.benchTimes).forEach(list => (list.length = 0)))
+const taken = kind => page.evaluate(k => [...window.benchTimes[k]], kind)
+
+const owner = { email: 'bench@marsh-post.example', name: 'Bench', password: 'bench-bench-bench' }
+await page.request.post(`${url}/api/owner`, { data: owner })
+const shot = await heavyShot(page.request, url, { layers: 4, perLayer: 24, strokes: 24, frames: 240 })
+const deskUrl = `${url}/shot/${shot}/desk`
+
+async function openDesk() {
+  await page.goto(`${deskUrl}?frame=10`)
+  await page.waitForSelector('[data-testid=paper]')
+  await page.waitForTimeout(2500)
+}
+
+async function setTable(n) {
+  await page.evaluate(count => {
+    const settings = JSON.parse(localStorage.getItem('desk settings') ?? '{}')
+    settings.lightTable = { on: true, before: count, after: count, wrap: false, strength: 0.55 }
+    localStorage.setItem('desk settings', JSON.stringify(settings))
+  }, n)
+}
+
+async function liveStroke() {
+  const session = await context.newCDPSession(page)
+  const send = (type, x, y, force) =>
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      x,
+      y,
+      pointerType: 'pen',
+      force,
+      button: 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+    })
+  await forget()
+  for (let s = 0; s < 6; s++) {
+    await send('mousePressed', 400, 300 + s * 40, 0.5)
+    for (let i = 1; i < 120; i++) {
+      await send('mouseMoved', 400 + i * 8, 300 + s * 40 + 60 * Math.sin(i / 9), 0.3 + 0.4 * Math.sin(i / 40))
+    }
+    await send('mouseReleased', 1360, 320 + s * 40, 0.3)
+    await page.waitForTimeout(300)
+  }
+  const work = await taken('pointermove')
+  const bare = await page.evaluate(() => {
+    const canvas = document.createElement('canvas')
+    canvas.width = 1920
+    canvas.height = 1080
+    const brush = canvas.getContext('2d')
+    const path = new Path2D()
+    for (let i = 0; i < 480; i++)
+      path.lineTo(400 + (i < 240 ? i : 480 - i) * 4, 300 + 60 * Math.sin(i / 18) + (i < 240 ? 0 : 6))
+    const times = []
+    for (let k = 0; k < 200; k++) {
+      const start = performance.now()
+      brush.fill(path)
+      times.push(performance.now() - start)
+    }
+    return times
+  })
+  const p95 = quantile(work, 0.95)
+  row(
+    'live stroke, work per pointer event (p95)',
+    ms(p95),
+    '< 4 ms',
+    p95 < 4,
+    `${(p95 / Math.max(0.005, quantile(bare, 0.95))).toFixed(0)} × one fill`,
+  )
+}
+
+async function flipOnce(key) {
+  await forget()
+  await page.keyboard.down(key)
+  await page.waitForTimeout(60)
+  const [keys, frames] = [await taken('keydown'), await taken('frame')]
+  await page.keyboard.up(key)
+  await page.waitForTimeout(40)
+  return (keys[0] ?? 0) + Math.max(0, ...frames)
+}
+
+async function flipping() {
+  const fresh = []
+  for (let i = 0; i < 14; i++) {
+    // A new scale: nothing is painted at it yet.
+    await page.keyboard.press(i % 2 ? 'Shift+X' : 'x')
+    await page.mouse.wheel(0, 7)
+    await page.waitForTimeout(250)
+    fresh.push(await flipOnce('f'))
+  }
+  const known = []
+  for (let i = 0; i < 40; i++) known.push(await flipOnce(i % 2 ? 's' : 'f'))
+  const bare = await page.evaluate(() => {
+    const [a, b] = [new OffscreenCanvas(1320, 860), document.createElement('canvas')]
+    b.width = 1320
+    b.height = 860
+    a.getContext('2d').fillRect(10, 10, 900, 600)
+    const brush = b.getContext('2d')
+    const times = []
+    for (let k = 0; k < 100; k++) {
+      const start = performance.now()
+      brush.drawImage(a, 0, 0)
+      times.push(performance.now() - start)
+    }
+    return times
+  })
+  const base = Math.max(0.005, quantile(bare, 0.95))
+  const [p, q] = [quantile(known, 0.95), quantile(fresh, 0.95)]
+  row('flipping to a neighbour, cached (p95)', ms(p), '< 8 ms', p < 8, `${(p / base).toFixed(0)} × one drawImage`)
+  row('flipping to a neighbour, not cached (p95)', ms(q), '< 50 ms', q < 50, `${(q / base).toFixed(0)} × one drawImage`)
+}
+
+async function playing() {
+  const report = () =>
+    page.evaluate(() => ({ ...document.querySelector('[data-shown]').dataset, now: performance.now() }))
+  // Once round, so that the machine's own first-time work is over, then ten seconds.
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(1500)
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(500)
+  await page.keyboard.press('Space')
+  await page.waitForTimeout(50)
+  const begin = await report()
+  await page.waitForTimeout(10_000)
+  const end = await report()
+  await page.keyboard.press('Space')
+  const dropped = Number(end.dropped)
+  const frames = Number(end.shown) + dropped - Number(begin.shown) - Number(begin.dropped)
+  const drift = Math.abs(frames - ((end.now - begin.now) * 24) / 1000)
+  row('playing 10 s, 4 layers, 96 drawings: exposures missed', String(dropped), '0', dropped === 0)
+  row('playing 10 s: drift', `${drift.toFixed(2)} frames`, '< 1 frame', drift < 1)
+}
+
+async function opening() {
+  const big = await heavyShot(page.request, url, { layers: 1, perLayer: 240, strokes: 20, frames: 240 })
+  const times = []
+  for (let i = 0; i < 5; i++) {
+    await page.goto(`${url}/shelf`)
+    await page.waitForTimeout(1500)
+    const start = Date.now()
+    await page.goto(`${url}/shot/${big}/desk?frame=100`)
+    await page.waitForSelector('[data-testid=paper]')
+    await page.waitForSelector('.run')
+    times.push(Date.now() - start)
+  }
+  const bare = []
+  for (let i = 0; i < 5; i++) {
+    const start = Date.now()
+    await Promise.all(
+      [page.request.get(`${url}/api/shots/${big}`), page.request.get(`${url}/api/shots/${big}/samples`)].map(async r =>
+        (await r).body(),
+      ),
+    )
+    bare.push(Date.now() - start)
+  }
+  const median = quantile(times, 0.5)
+  row(
+    'opening a 240-drawing shot (median)',
+    ms(median),
+    '< 1500 ms',
+    median < 1500,
+    `${(median / quantile(bare, 0.5)).toFixed(1)} × fetching the same bytes`,
+  )
+}
+
+async function acknowledging() {
+  const stroke = n => ({
+    id: `b${n}`,
+    label: 'line',
+    ops: [{ kind: 'loop.set', take: 'take-1', loop: { from: 0, to: 1 + (n.length % 9) } }],
+  })
+  const desks = []
+  for (let i = 0; i < 50; i++)
+    desks.push(await heavyShot(page.request, url, { layers: 1, perLayer: 1, strokes: 1, frames: 24 }))
+  const times = []
+  const one = async desk => {
+    const batches = [stroke(randomUUID().slice(0, 18))]
+    const start = performance.now()
+    const reply = await page.request.post(`${url}/api/shots/${desk}/journal`, {
+      data: { since: 1_000_000, batches, samples: {} },
+    })
+    times.push(performance.now() - start)
+    if (!reply.ok()) throw new Error(await reply.text())
+  }
+  for (let i = 0; i < 60; i++) await one(desks[0])
+  const alone = quantile(times, 0.95)
+  times.length = 0
+  await Promise.all(
+    desks.map(async (desk, i) => {
+      await new Promise(done => setTimeout(done, i * 10))
+      for (let k = 0; k < 20; k++) {
+        const next = new Promise(done => setTimeout(done, 500))
+        await one(desk)
+        await next
+      }
+    }),
+  )
+  const crowd = quantile(times, 0.99)
+  row('acknowledging an operation, one desk (p95)', ms(alone), '< 50 ms', alone < 50)
+  row('acknowledging, 50 desks at 2 a second (p99)', ms(crowd), '< 250 ms', crowd < 250)
+}
+
+await page.goto(`${url}/shelf`)
+await setTable(3)
+await openDesk()
+await liveStroke()
+await openDesk()
+await flipping()
+await openDesk()
+await playing()
+await opening()
+await acknowledging()
+await browser.close()
+
+const width = Math.max(...rows.map(r => r.what.length))
+for (const r of rows) {
+  console.log(
+    `${r.met ? '✓' : '✗'} ${r.what.padEnd(width)}  ${r.figure.padStart(12)}  budget ${r.budget.padEnd(10)} ${r.ratio}`,
+  )
+}
