@@ -248,12 +248,14 @@ describe('what lies around', () => {
   const take = takeOf(base)
 
   test('the light table takes the nearest different drawings, and goes round a loop only when told', () => {
-    expect(select.neighbours(take, L, 5, -1, 3, null)).toEqual(['a'])
-    expect(select.neighbours(take, L, 5, 1, 3, null)).toEqual(['c'])
-    expect(select.neighbours(take, L, 1, -1, 3, { from: 0, to: 12 })).toEqual(['c', 'b'])
-    expect(select.neighbours(take, L, 9, 1, 1, { from: 0, to: 12 })).toEqual(['a'])
-    expect(select.neighbours(take, L, 9, 1, 5, { from: 8, to: 12 })).toEqual([])
-    expect(select.neighbours(take, FIRST.background, 3, 1, 2, { from: 0, to: 24 })).toEqual([])
+    expect(select.neighbours(base, take, L, 5, -1, 3, null)).toEqual(['a'])
+    expect(select.neighbours(base, take, L, 5, 1, 3, null)).toEqual(['c'])
+    expect(select.neighbours(base, take, L, 1, -1, 3, { from: 0, to: 12 })).toEqual(['c', 'b'])
+    expect(select.neighbours(base, take, L, 9, 1, 1, { from: 0, to: 12 })).toEqual(['a'])
+    expect(select.neighbours(base, take, L, 9, 1, 5, { from: 8, to: 12 })).toEqual([])
+    expect(select.neighbours(base, take, FIRST.background, 3, 1, 2, { from: 0, to: 24 })).toEqual([])
+    const blanked = apply(base, edits.clearDrawing(get(base.drawings, 'b')))
+    expect(select.neighbours(blanked, take, L, 9, -1, 2, null)).toEqual(['a'])
   })
 
   test('the keys around a frame; past the last key still the last pair', () => {

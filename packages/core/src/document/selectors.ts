@@ -109,9 +109,10 @@ export function referenceKey(document: ShotDocument, take: Take, layer: string):
 
 /**
  * Neighbouring drawings of a layer around a frame for the light table: up to `count` different ones before (nearest
- * first), the present one left out. With `loop` (a frame range) the search goes round the loop.
+ * first), the present one and blank ones left out. With `loop` (a frame range) the search goes round the loop.
  */
 export function neighbours(
+  document: ShotDocument,
   take: Take,
   layer: string,
   frame: number,
@@ -136,7 +137,8 @@ export function neighbours(
     }
     const drawing = drawingAt(column, at)
     if (drawing === present && drawing !== null && wraps && at === frame) break
-    if (drawing !== null && drawing !== present && !found.includes(drawing)) found.push(drawing)
+    if (drawing === null || drawing === present || found.includes(drawing)) continue
+    if (!isBlank(get(document.drawings, drawing))) found.push(drawing)
   }
   return found
 }

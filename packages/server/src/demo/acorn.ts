@@ -46,7 +46,7 @@ function acorn(t: number): Mark[] {
 function ground(): Mark[] {
   const p = (...xy: number[]) =>
     Array.from({ length: xy.length / 2 }, (_, i) => ({ x: xy[2 * i] as number, y: xy[2 * i + 1] as number }))
-  const earth = curve(p(40, 664, 200, 650, 360, 656, 540, 648, 690, 662), false, 14)
+  const earth = curve(p(-6, 666, 200, 650, 360, 656, 540, 648, 726, 664), false, 14)
   const branch = curve(p(170, 20, 280, 44, 372, 58, 470, 50, 600, 66), false, 14)
   const leaf = (x: number, y: number): Mark => ({
     kind: 'shape',
@@ -55,7 +55,7 @@ function ground(): Mark[] {
     points: disc({ x, y }, 34, 15),
   })
   return [
-    { kind: 'shape', swatch: 'mist', width: 1, points: [...earth, { x: 690, y: 720 }, { x: 40, y: 720 }] },
+    { kind: 'shape', swatch: 'mist', width: 1, points: [...earth, { x: 726, y: 726 }, { x: -6, y: 726 }] },
     leaf(250, 66),
     leaf(520, 84),
     { kind: 'line', swatch: 'bark', width: 12, points: branch },

@@ -10,6 +10,7 @@ export const HOP = { width: 1280, height: 720, fps: 24, frames: 30 }
 
 export const MARSH_SWATCHES: readonly Swatch[] = [
   { id: 'reed', name: 'reed', colour: '#b9b394' },
+  { id: 'haze', name: 'haze', colour: '#f2f2e4' },
   { id: 'mist-deep', name: 'deep mist', colour: '#d3dccb' },
 ]
 
@@ -65,7 +66,7 @@ function flying(t: number, at: Point): Pose {
   const u = (t - 0.5) * 2
   const rising = t < 0.5
   const tilt = rising ? -0.72 + 0.66 * (1 + u) : 0.12 + 0.5 * u
-  const trail = rising ? from(at, -178 - 60 * u, 150 - 70 * (1 + u)) : from(at, -90 + 200 * (u - 0.3), 134 + 24 * u)
+  const trail = rising ? from(at, -178 - 60 * u, 150 - 70 * (1 + u)) : from(at, -168 + 90 * u, 40 + 76 * u)
   return {
     ...base,
     at,
@@ -143,7 +144,7 @@ const reaching = (at: Point): Pose => ({
   tilt: 0.46,
   stretch: 1.05,
   planted: false,
-  foot: from(at, 30, 116),
+  foot: from(at, 34, 96),
   hand: from(at, 122, 96),
   drag: -0.6,
 })

@@ -67,8 +67,46 @@ function ripple(x: number, y: number, w: number): Mark {
 export function marsh(): Mark[] {
   const water = pts(0, 560, 200, 556, 520, 560, 900, 555, 1280, 560, 1280, 720, 0, 720)
   const bank = curve(pts(0, 548, 160, 530, 330, 545, 520, 552, 760, 544, 960, 550, 1130, 532, 1280, 540), false, 12)
+  const far = curve(
+    pts(
+      0,
+      470,
+      90,
+      452,
+      190,
+      476,
+      300,
+      486,
+      420,
+      462,
+      520,
+      480,
+      660,
+      492,
+      800,
+      470,
+      900,
+      478,
+      1010,
+      448,
+      1130,
+      462,
+      1280,
+      440,
+    ),
+    false,
+    12,
+  )
+  const firefly = (x: number, y: number, r: number) => shape('lamp', disc({ x, y }, r, r, 14))
   return [
     shape('lamp', disc({ x: 1046, y: 138 }, 46, 46, 48)),
+    firefly(180, 300, 6),
+    firefly(232, 372, 4.5),
+    firefly(148, 410, 5),
+    firefly(1150, 330, 6),
+    firefly(1098, 394, 4.5),
+    firefly(620, 512, 4),
+    shape('haze', [...far, ...pts(1280, 600, 0, 600)]),
     shape('mist', [...bank, ...pts(1280, 600, 0, 600)]),
     shape('mist', water),
     line(2, bank, 'mist-deep'),

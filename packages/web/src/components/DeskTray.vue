@@ -116,7 +116,7 @@ const now = computed(() => {
         :class="{ on: desk.swatch === swatch.id }"
         @click="desk.swatch = swatch.id"
       >
-        <svg width="15" height="24" aria-hidden="true">
+        <svg width="15" height="19" viewBox="0 0 15 24" preserveAspectRatio="none" aria-hidden="true">
           <path d="M0 0 H15 V17 Q7.5 27 0 17 Z" :fill="swatch.colour" />
         </svg>
       </button>
@@ -232,7 +232,8 @@ const now = computed(() => {
   display: flex;
   flex-wrap: wrap;
   gap: 3px 4px;
-  max-width: 150px;
+  flex: none;
+  width: 158px;
 }
 
 .swatch {
@@ -242,10 +243,6 @@ const now = computed(() => {
   background: none;
   cursor: pointer;
   line-height: 0;
-}
-
-.swatch svg {
-  height: 19px;
 }
 
 .swatch path {
@@ -290,5 +287,20 @@ const now = computed(() => {
   display: flex;
   justify-content: space-between;
   color: var(--ink);
+}
+
+@media (width < 1180px) {
+  .tray {
+    gap: 5px;
+    padding: 0 8px;
+  }
+
+  .tool {
+    width: 42px;
+  }
+
+  .playing {
+    margin-left: auto;
+  }
 }
 </style>

@@ -275,7 +275,7 @@ const framesMarked = computed(() => {
   align-items: center;
   height: 32px;
   border-bottom: 1px solid var(--rule);
-  font-size: 12px;
+  font-size: 11.5px;
   color: var(--soft);
 }
 
@@ -287,6 +287,7 @@ const framesMarked = computed(() => {
 .layer {
   flex: 1;
   min-width: 0;
+  padding: 2px 1px;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

@@ -13,7 +13,8 @@ const desk = useDesk()
 
 const beside = (direction: -1 | 1) => {
   const round = desk.lightTable.wrap ? desk.loop : null
-  const [id] = shot.take ? neighbours(shot.take, desk.layerId, desk.frame, direction, 1, round) : []
+  const { document, take } = shot
+  const [id] = document && take ? neighbours(document, take, desk.layerId, desk.frame, direction, 1, round) : []
   return shot.drawing(id ?? null)
 }
 const before = computed(() => beside(-1))
@@ -95,9 +96,8 @@ button.card:disabled {
   border-color: var(--green);
 }
 
-@media (width < 1240px) {
-  .back,
-  .on {
+@media (width < 1180px) {
+  .fan {
     display: none;
   }
 }

@@ -58,9 +58,9 @@ export function useCommands(room: DeskRoomPort) {
   const word = (role: string) => `${role} ${desk.drawing?.number ?? ''}`.trim()
 
   function flip(direction: -1 | 1, steps = 1): void {
-    if (!shot.take) return
+    if (!shot.document || !shot.take) return
     const round = desk.lightTable.wrap ? desk.loop : null
-    const ids = neighbours(shot.take, desk.layerId, desk.frame, direction, steps, round)
+    const ids = neighbours(shot.document, shot.take, desk.layerId, desk.frame, direction, steps, round)
     desk.flippedTo = ids[ids.length - 1] ?? null
   }
   const letGo = () => (desk.flippedTo = null)

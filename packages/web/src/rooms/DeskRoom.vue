@@ -101,8 +101,14 @@ onBeforeUnmount(playback.stop)
   grid-template-areas: 'paper';
 }
 
+@media (width < 1100px) {
+  .desk:not(.bare, .folded) {
+    grid-template-columns: 158px minmax(0, 1fr) 200px;
+  }
+}
+
 @media (width >= 1600px) {
-  .desk {
+  .desk:not(.bare, .folded) {
     grid-template-columns: 210px minmax(0, 1fr) 270px;
   }
 }

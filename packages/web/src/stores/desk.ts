@@ -90,12 +90,12 @@ export const useDesk = defineStore('desk', () => {
 
   /** Drawings that show through, nearest first. */
   const ghosts = computed(() => {
-    const { take } = shot
-    if (!take || !lightTable.on) return { past: [], future: [] }
+    const { document, take } = shot
+    if (!document || !take || !lightTable.on) return { past: [], future: [] }
     if (parents.value) return { past: [parents.value.left], future: [parents.value.right] }
     const round = lightTable.wrap ? loop.value : null
-    const past = neighbours(take, layerId.value, frame.value, -1, lightTable.before, round)
-    const future = neighbours(take, layerId.value, frame.value, 1, lightTable.after, round)
+    const past = neighbours(document, take, layerId.value, frame.value, -1, lightTable.before, round)
+    const future = neighbours(document, take, layerId.value, frame.value, 1, lightTable.after, round)
     return { past, future: future.filter(id => !past.includes(id)) }
   })
 
