@@ -38,7 +38,11 @@ const chart = computed(() =>
 )
 const preset = ref<Preset>('both')
 const count = ref(3)
-const on = ref<number | 'fit'>(2)
+const on = ref<number | 'fit'>(desk.exposure)
+watch(
+  () => desk.exposure,
+  n => (on.value = n),
+)
 watch(
   chart,
   now => {

@@ -131,7 +131,7 @@ export function usePaper(
     if (samples.length === 0 || (desk.tool === 'shape' && samples.length < 3)) return
     const { layerId: layer, frame, drawing } = desk
     const kind = desk.tool === 'shape' ? 'shape' : 'line'
-    const where = { document, take, layer, frame, hold: desk.exposure, drawing }
+    const where = { document, take, layer, frame, hold: desk.holdHere, drawing }
     const edit = strokeEdit(where, samples, kind, desk.swatch, width.value)
     const label = `${kind === 'shape' ? 'shape' : 'line'}${drawing ? ` on ${drawing.number}` : ' on a new drawing'}`
     if (!shot.commit(label, edit.ops, edit.samples) && edit.frame !== null) desk.frame = edit.frame

@@ -90,13 +90,13 @@ export function useCommands(room: DeskRoomPort) {
     if (!document || !take) return
     const source = how === 'copy' ? desk.source : null
     const role: Role = source?.role ?? 'key'
-    const edit = putNewDrawing(document, take, desk.layerId, desk.frame, desk.exposure, source, role, newId)
+    const edit = putNewDrawing(document, take, desk.layerId, desk.frame, desk.holdHere, source, role, newId)
     if (!shot.commit(how === 'copy' ? `copy of ${source?.number}` : 'new drawing', edit.ops)) desk.goTo(edit.frame)
   }
 
   function share(): void {
     if (!shot.take || !desk.source) return
-    const edit = shareDrawing(shot.take, desk.source, desk.frame, desk.exposure)
+    const edit = shareDrawing(shot.take, desk.source, desk.frame, desk.holdHere)
     if (!shot.commit(`share ${desk.source.number}`, edit.ops)) desk.goTo(edit.frame)
   }
 
@@ -136,6 +136,8 @@ export function useCommands(room: DeskRoomPort) {
   function exposeOn(n: number): void {
     const { document, take } = shot
     const m = marked()
+    // Drawings begun from now on get as many.
+    desk.exposure = n
     if (document && take && m) shot.commit(`on ${n}s`, exposeSelection(document, take, m.layer, m.from, m.to, n))
   }
 

@@ -86,6 +86,11 @@ export const useDesk = defineStore('desk', () => {
   const source = computed(() =>
     shot.document && shot.take ? sourceAt(shot.document, shot.take, layerId.value, frame.value) : null,
   )
+  /** Frames that a drawing begun here is shown: the exposure last used; a background is shown to the end. */
+  const holdHere = computed(() => {
+    const left = (shot.take?.length ?? 1) - frame.value
+    return layer.value?.kind === 'background' && run.value?.drawing === null ? left : exposure.value
+  })
   const loop = computed(() => shot.take?.loop ?? { from: 0, to: shot.take?.length ?? 1 })
 
   /** Drawings that show through, nearest first. */
@@ -130,6 +135,7 @@ export const useDesk = defineStore('desk', () => {
     widths,
     smoothing,
     exposure,
+    holdHere,
     lightTable,
     parents,
     drawing,

@@ -52,6 +52,8 @@ export function makeLink(port: LinkPort) {
   let timer: ReturnType<typeof setTimeout> | undefined
   let closed = false
   let taking: Promise<void> = Promise.resolve()
+  /** the newest journal number heard of */
+  let newest = 0
 
   function dispatch(event: OutboxEvent): void {
     if (closed) return
@@ -78,6 +80,8 @@ export function makeLink(port: LinkPort) {
       refuse(reply.refused.map(r => ({ id: r.id, why: `${r.code} (${r.what})` })))
       perRequest = BATCHES_PER_REQUEST
       dispatch({ kind: 'answered', count: port.replica().pending.length })
+      // Word of others' changes that came while this was on its way.
+      void fetchNews()
     } catch (error) {
       failed(error, batches)
     }
@@ -117,17 +121,23 @@ export function makeLink(port: LinkPort) {
     return taking
   }
 
+  /** Asks for what others did. While something is being sent, its answer brings it; afterwards this is asked again. */
+  async function fetchNews(): Promise<void> {
+    if (closed || outbox.sending || newest <= port.replica().seq) return
+    try {
+      await take((await port.journal(port.replica().seq)).entries)
+    } catch {
+      // The next word, or the next answer to something sent, brings what is missing.
+    }
+  }
+
   return {
     pendingChanged: () => dispatch({ kind: 'pending', count: port.replica().pending.length }),
     retry: () => dispatch({ kind: 'retry' }),
-    /** Someone else changed the shot: the journal has grown to `seq`. */
-    async heard(seq: number): Promise<void> {
-      if (closed || seq <= port.replica().seq || outbox.sending) return
-      try {
-        await take((await port.journal(port.replica().seq)).entries)
-      } catch {
-        // The next word, or the next answer to something sent, brings what is missing.
-      }
+    /** Someone changed the shot: the journal has grown to `seq`. */
+    heard(seq: number): void {
+      newest = Math.max(newest, seq)
+      void fetchNews()
     },
     close(): void {
       closed = true

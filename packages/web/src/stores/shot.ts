@@ -111,7 +111,7 @@ export const useShot = defineStore('shot', () => {
     words = new EventSource(`/api/shots/${shotId}/events`)
     words.onmessage = ({ data }) => {
       link?.retry()
-      void link?.heard(Number(data))
+      link?.heard(Number(data))
     }
     addEventListener('online', retry)
   }

@@ -1,0 +1,35 @@
+// The project's own database for `demo` and `dev`: in the data folder, or wherever DATABASE_URL says.
+import { mkdirSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
+import { startCluster, stopLeftover, workableFolder } from './postgres.mjs'
+import { ROOT } from './prepare.mjs'
+import { say } from './say.mjs'
+
+const DATABASE = 'unhurried'
+
+/** Answers with the database's address, and how to stop what was started for it. */
+export async function ownDatabase() {
+  const url = process.env.DATABASE_URL
+  if (url) return { url, stop: () => undefined }
+  const wished = resolve(process.env.DATA_FOLDER ?? join(ROOT, 'data'), 'postgres')
+  const folder = workableFolder(wished, say)
+  mkdirSync(dirname(folder), { recursive: true })
+  say(`Starting the private database in ${folder}.`)
+  stopLeftover(folder)
+  const cluster = await startCluster({ folder })
+  cluster.createDatabase(DATABASE)
+  return { url: cluster.url(DATABASE), stop: () => cluster.stop() }
+}
+
+/** Runs `end` once when the terminal, or whoever started this, wants it to stop. */
+export function onStop(end) {
+  let ending = null
+  const once = () => (ending ??= Promise.resolve(end()))
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) {
+    process.on(signal, () => {
+      if (!ending) say('Stopping.')
+      void once().then(() => process.exit(0))
+    })
+  }
+  return { once, isEnding: () => ending !== null }
+}

@@ -1,0 +1,59 @@
+// `npm run shots`: makes the pictures in docs/screenshots anew from the demo film.
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { startCluster, temporaryFolder } from './postgres.mjs'
+import { CHROMIUM, ensureBuilt, ensureDebianPackages, ensureNpmPackages, ROOT } from './prepare.mjs'
+import { say, tell } from './say.mjs'
+import { startServer } from './serve.mjs'
+
+const FOLDER = join(ROOT, 'docs/screenshots')
+
+async function takePictures(url) {
+  const { chromium } = await import('playwright')
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu'] })
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const picture = async (name, wait = 900) => {
+    await page.waitForTimeout(wait)
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) })
+    say(`docs/screenshots/${name}.png`)
+  }
+  const desk = async (shot, frame) => {
+    await page.goto(`${url}/shelf`)
+    const address = await page.getByRole('link', { name: `Open ${shot}` }).getAttribute('href')
+    await page.goto(`${url}${address?.split('?')[0]}?frame=${frame}`)
+    await page.waitForTimeout(2500)
+  }
+  await page.goto(url)
+  await picture('sign-in')
+  await page.getByRole('button', { name: 'Sit down' }).click()
+  await picture('shelf', 2600)
+  await desk('Hop between lily pads', 11)
+  await picture('desk')
+  await desk('A dropped acorn', 1)
+  await page.keyboard.press('e')
+  await picture('desk-inbetween')
+  await page.keyboard.press('?')
+  await picture('keys')
+  await desk('Hop between lily pads', 9)
+  await page.getByRole('link', { name: 'Send off' }).click()
+  await picture('send-off', 1700)
+  await browser.close()
+}
+
+await tell(async () => {
+  ensureDebianPackages({ browser: true })
+  ensureNpmPackages()
+  ensureBuilt()
+  mkdirSync(FOLDER, { recursive: true })
+  const cluster = await startCluster({ folder: temporaryFolder(), throwAway: true })
+  let server = null
+  try {
+    cluster.createDatabase('shots')
+    server = await startServer({ DATABASE_URL: cluster.url('shots'), PORT: '0', DEMO: '1' })
+    await takePictures(`http://127.0.0.1:${server.port}`)
+  } finally {
+    await server?.stop()
+    cluster.stop()
+    cluster.remove()
+  }
+})
