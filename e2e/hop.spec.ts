@@ -121,4 +121,14 @@ test('numbered PNGs: one for every frame, at the size asked for, without the pap
   expect([png.readUInt32BE(16), png.readUInt32BE(20), png[25]]).toEqual([320, 180, 6])
   expect(files['0001.png']).toEqual(files['0002.png'])
   expect(files['0003.png']).not.toEqual(files['0002.png'])
+
+  await page.getByText('looping GIF').click()
+  await page.getByRole('button', { name: 'Make the GIF' }).click()
+  const clear = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Save a-jelly-pebble.gif' }).click()
+  const gif = new GifReader(new Uint8Array(await readFile(await (await clear).path())))
+  const pixels = new Uint8Array(320 * 180 * 4)
+  gif.decodeAndBlitFrameRGBA(0, pixels)
+  const opaque = pixels.filter((value, i) => i % 4 === 3 && value > 0).length
+  expect([gif.frameInfo(0).disposal, pixels[3], opaque > 100, opaque < 3000]).toEqual([2, 0, true, true])
 })

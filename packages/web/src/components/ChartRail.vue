@@ -385,7 +385,8 @@ svg {
 }
 
 .exposing {
-  width: 96px;
+  flex: none;
+  width: 98px;
 }
 
 .make {
@@ -400,5 +401,21 @@ svg {
 
 .make:hover {
   background: var(--green-deep);
+}
+
+@media (width < 1100px) {
+  .foot {
+    gap: 6px;
+    padding: 0 8px 4px 12px;
+    font-size: 12px;
+  }
+
+  .presets {
+    gap: 0;
+  }
+
+  .foot:has(.make) .say {
+    visibility: hidden;
+  }
 }
 </style>

@@ -159,8 +159,8 @@ const now = computed(() => {
   border-top: 1px solid var(--rule);
   display: flex;
   align-items: center;
-  gap: 8px;
-  padding: 0 14px;
+  gap: 6px;
+  padding: 0 10px;
   min-width: 0;
 }
 
@@ -212,8 +212,10 @@ const now = computed(() => {
   align-items: center;
   justify-content: flex-end;
   gap: 4px;
+  flex: none;
   width: 42px;
   height: 50px;
+  white-space: nowrap;
   padding: 0;
   border: 0;
   background: none;
@@ -233,7 +235,7 @@ const now = computed(() => {
   flex-wrap: wrap;
   gap: 3px 4px;
   flex: none;
-  width: 158px;
+  width: 148px;
 }
 
 .swatch {

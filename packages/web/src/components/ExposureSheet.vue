@@ -245,8 +245,14 @@ const framesMarked = computed(() => {
         >
           take out
         </button>
-        <button class="plain" title="Loop from this frame ( , )" @click="button('loop-from').run()">loop ┌</button>
-        <button class="plain" title="Loop to this frame ( . )" @click="button('loop-to').run()">└</button>
+      </div>
+      <div class="ones">
+        <button class="plain" title="The loop starts on this frame ( , )" @click="button('loop-from').run()">
+          loop from here
+        </button>
+        <button class="plain" title="The loop ends on this frame ( . )" @click="button('loop-to').run()">
+          to here
+        </button>
       </div>
     </div>
     <p v-if="summary" class="foot">
@@ -441,6 +447,7 @@ const framesMarked = computed(() => {
   border-top: 1px solid var(--rule);
   padding: 5px 8px;
   font-size: 12px;
+  white-space: nowrap;
 }
 
 .ones {

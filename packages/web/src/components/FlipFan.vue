@@ -57,13 +57,14 @@ const flip = (id: string | null) => (desk.flippedTo = id)
   margin-left: auto;
   display: flex;
   align-items: flex-end;
-  padding-left: 14px;
+  padding-left: 16px;
 }
 
 .card {
   position: relative;
-  width: 88px;
-  height: 54px;
+  flex: none;
+  width: 80px;
+  height: 49px;
   padding: 0;
   margin-left: -14px;
   background: var(--paper);
@@ -88,6 +89,11 @@ button.card:disabled {
 
 .on {
   transform: rotate(3deg);
+}
+
+.on :deep(.nr) {
+  left: auto;
+  right: 5px;
 }
 
 .here {

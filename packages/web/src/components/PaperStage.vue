@@ -185,9 +185,10 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
       @move="(label, by) => paper.moveGathered(label, by)"
     />
     <p v-if="isEmpty" class="empty">
-      Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here<template v-if="desk.source">
-        ; <kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again</template
-      >.
+      Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.
+      <template v-if="desk.source">
+        <br /><kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again.
+      </template>
     </p>
     <p v-if="instead" class="flipped">{{ instead.number }}</p>
   </main>
@@ -223,7 +224,8 @@ canvas:not(.live) {
   left: 50%;
   bottom: 22px;
   transform: translateX(-50%);
-  max-width: 520px;
+  width: max-content;
+  max-width: 90%;
   padding: 8px 16px;
   border-radius: 8px;
   background: var(--green-wash);

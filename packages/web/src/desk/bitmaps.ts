@@ -22,7 +22,7 @@ const MOST_BYTES = 480 * 1024 * 1024
 /** A picture larger than this is not kept; the drawing is painted directly, cut to the view. */
 const LARGEST_PICTURE = 16_000_000
 /** Washes are soft: a few pixels suffice. */
-const WASH_PIXELS = 260_000
+const WASH_PIXELS = 420_000
 
 export const PAST_COLOUR = '#a3927a'
 export const FUTURE_COLOUR = '#5b7f95'
@@ -114,7 +114,7 @@ function paintBitmap(
   return { canvas, left, top, scale, bytes: width * height * 4 }
 }
 
-/** Turns what is painted into a flat wash over its whole silhouette. */
+/** Turns what is painted into a flat wash over its whole silhouette, with the soft edge that the paint had. */
 function washOver(brush: OffscreenCanvasRenderingContext2D, width: number, height: number): void {
   const picture = brush.getImageData(0, 0, width, height)
   const alpha = new Uint8Array(width * height)
@@ -122,10 +122,11 @@ function washOver(brush: OffscreenCanvasRenderingContext2D, width: number, heigh
   const { inside } = silhouette(alpha, width, height)
   const colour = Number.parseInt(PAST_COLOUR.slice(1), 16)
   for (let i = 0; i < inside.length; i++) {
+    const isWithin = inside[i] && inside[i - 1] && inside[i + 1] && inside[i - width] && inside[i + width]
     picture.data[4 * i] = colour >> 16
     picture.data[4 * i + 1] = (colour >> 8) & 255
     picture.data[4 * i + 2] = colour & 255
-    picture.data[4 * i + 3] = inside[i] ? 255 : 0
+    picture.data[4 * i + 3] = isWithin ? 255 : (alpha[i] as number)
   }
   brush.putImageData(picture, 0, 0)
 }

@@ -57,6 +57,8 @@ export function strokeBook(source: SampleSource) {
   return {
     placed,
     path,
+    /** Lets the samples of a shot go that is put away. */
+    forget: () => unpacked.clear(),
     strokes: (drawing: Drawing) =>
       elementsInOrder(drawing).flatMap(element => {
         const stroke = placed(element)

@@ -54,6 +54,7 @@ export function useCommands(room: DeskRoomPort) {
   const desk = useDesk()
   const holding = { pan: ref(false), roll: ref(false) }
   const hasDrawing = () => desk.drawing !== null
+  let anchor = 0
   const draws = () => shot.mayDraw && !room.isPlaying()
   const word = (role: string) => `${role} ${desk.drawing?.number ?? ''}`.trim()
 
@@ -170,15 +171,12 @@ export function useCommands(room: DeskRoomPort) {
     shot.commit('loop range', [{ kind: 'loop.set', take: take.id, loop }])
   }
 
+  /** Marks frames from where marking began to the next frame. */
   function extend(by: -1 | 1): void {
-    const length = shot.take?.length ?? 1
-    const s = desk.selection ?? { layer: desk.layerId, from: desk.frame, to: desk.frame + 1 }
-    const anchorIsTop = desk.frame >= s.to - 1
-    const next = Math.max(0, Math.min(length - 1, desk.frame + by))
-    const from = anchorIsTop ? Math.min(s.from, next) : next
-    const to = anchorIsTop ? next + 1 : s.to
-    desk.goTo(next)
-    desk.selection = { layer: desk.layerId, from: Math.min(from, to - 1), to: Math.max(to, from + 1) }
+    if (desk.selection?.layer !== desk.layerId) anchor = desk.frame
+    desk.goTo(desk.frame + by)
+    const { frame, layerId: layer } = desk
+    desk.selection = { layer, from: Math.min(anchor, frame), to: Math.max(anchor, frame) + 1 }
   }
 
   function nudge(dx: number, dy: number): void {

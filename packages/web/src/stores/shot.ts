@@ -52,6 +52,7 @@ export const useShot = defineStore('shot', () => {
   const unsent = new Map<string, Uint8Array>()
   const book = strokeBook({ bytes: sampleId => strokes.get(sampleId) })
   const desk = deskName()
+  let openings = 0
   let link: Link | null = null
   let words: EventSource | null = null
   let historyTimer: ReturnType<typeof setTimeout> | undefined
@@ -60,14 +61,17 @@ export const useShot = defineStore('shot', () => {
   const take = computed(() => (document.value ? get(document.value.takes, FIRST.take) : null))
   const mayDraw = computed(() => role.value !== 'reviewer')
 
+  /** Opens a shot. When another is asked for meanwhile, the earlier answer is dropped. */
   async function open(shotId: string): Promise<void> {
     close()
+    const mine = ++openings
     const [opened, samples, left, past] = await Promise.all([
       calls.shot.open(shotId),
       calls.shot.samples(shotId),
       local.leftover(shotId),
       local.readHistory(shotId, desk),
     ])
+    if (mine !== openings) return
     for (const [sampleId, bytes] of [...samples, ...left.samples]) strokes.set(sampleId, bytes)
     for (const [sampleId, bytes] of left.samples) unsent.set(sampleId, bytes)
     id.value = shotId
@@ -129,8 +133,10 @@ export const useShot = defineStore('shot', () => {
     outbox.value = EMPTY_OUTBOX
     notice.value = ''
     signedOut.value = false
+    openings++
     strokes.clear()
     unsent.clear()
+    book.forget()
   }
 
   function perform(label: string, ops: readonly Operation[]): { inverse: readonly Operation[] } | Refusal {
