@@ -22,6 +22,31 @@ export function done(history: History, step: Step): History {
   return { undo: [...history.undo.slice(-(MOST_STEPS - 1)), step], redo: [] }
 }
 
+/**
+ * After something was done that belongs to the step before: nudging a stroke ten times is undone at once. Only changes of
+ * the same properties of the same strokes are joined, for then undoing the earlier one undoes both; anything else becomes
+ * a step of its own.
+ */
+export function doneJoining(history: History, step: Step): History {
+  const last = history.undo[history.undo.length - 1]
+  return last && last.label === step.label && undoesToo(last, step)
+    ? { undo: history.undo, redo: [] }
+    : done(history, step)
+}
+
+/** Whether undoing `last` also undoes `step`: both set the same properties of the same elements, and nothing else. */
+function undoesToo(last: Step, step: Step): boolean {
+  const [a, b] = [last.ops[0], step.ops[0]]
+  if (last.ops.length !== 1 || step.ops.length !== 1 || a?.kind !== 'elements.set' || b?.kind !== 'elements.set')
+    return false
+  const touched = (op: typeof a) =>
+    op.changes
+      .map(({ id, patch }) => `${id} ${Object.keys(patch).sort().join()}`)
+      .sort()
+      .join()
+  return a.drawing === b.drawing && touched(a) === touched(b)
+}
+
 /** After the newest step was undone by committing its ops; `inverse` does it again. */
 export function undone(history: History, inverse: readonly Operation[]): History {
   const step = history.undo[history.undo.length - 1]

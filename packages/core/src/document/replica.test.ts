@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { EMPTY_HISTORY, done, MOST_STEPS, redone, undone, type History } from './history.ts'
+import { EMPTY_HISTORY, done, doneJoining, MOST_STEPS, redone, undone, type History } from './history.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
 import { EMPTY_OUTBOX, reduceOutbox, safeMark, type Outbox, type OutboxEvent } from './outbox.ts'
 import { commit, giveUp, openReplica, receive, type Batch, type JournalEntry, type Replica } from './replica.ts'
@@ -180,6 +180,27 @@ describe('history', () => {
     expect(redone(history, []).undo.map(s => s.label)).toEqual(['line', 'shift'])
     expect(done(history, step('rub')).redo).toEqual([])
     expect(undone(EMPTY_HISTORY, [])).toBe(EMPTY_HISTORY)
+  })
+
+  test('nudges of the same strokes are one step, others are not', () => {
+    const nudge = (x: number, id = 'a1'): Operation => ({
+      kind: 'elements.set',
+      drawing: 'a',
+      changes: [{ id, patch: { matrix: [1, 0, 0, 1, x, 0] } }],
+    })
+    let document = start
+    let history: History = EMPTY_HISTORY
+    for (const x of [1, 2, 3]) {
+      const result = applyBatch(document, [nudge(x)])
+      if (!result.ok) throw new Error(result.refusal.code)
+      document = result.document
+      history = doneJoining(history, { label: 'nudge', ops: result.inverse })
+    }
+    expect(history.undo).toHaveLength(1)
+    const back = applyBatch(document, history.undo[0]?.ops ?? [])
+    expect(back.ok && back.document).toEqual(start)
+    expect(doneJoining(history, { label: 'nudge', ops: [nudge(1, 'other')] }).undo).toHaveLength(2)
+    expect(doneJoining(history, { label: 'scale', ops: [nudge(1)] }).undo).toHaveLength(2)
   })
 
   test('is bounded', () => {

@@ -1,14 +1,6 @@
 <script setup lang="ts">
-import {
-  PRESETS,
-  presetTicks,
-  valueOf,
-  fractionLabel,
-  drawingOrder,
-  MOST_TICKS,
-  type Preset,
-} from '@unhurried/core/chart'
-import { chartBetween, makeDrawings, setChart, type Drawing, type Making } from '@unhurried/core/document'
+import { MOST_TICKS, PRESETS, presetTicks, valueOf, type Preset } from '@unhurried/core/chart'
+import { chartBetween, makeDrawings, setChart, type Making } from '@unhurried/core/document'
 import { meetsChart } from '@unhurried/core/measure'
 import { useElementSize } from '@vueuse/core'
 import { ElMessage, ElOption, ElSelect } from 'element-plus'
@@ -17,6 +9,7 @@ import { newId } from '../stores/ids.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
+import ChartRuler from './ChartRuler.vue'
 
 const shot = useShot()
 const desk = useDesk()
@@ -53,57 +46,26 @@ watch(
   { immediate: true },
 )
 
-const PAD = 52
-const xOf = (t: number) => PAD + t * Math.max(0, width.value - 2 * PAD)
 const ticks = computed(
   () => chart.value?.ticks ?? presetTicks(preset.value, count.value).map(tick => ({ ...tick, drawing: null })),
 )
-const order = computed(() => drawingOrder(ticks.value))
-const shown = computed(() =>
-  ticks.value.map((tick, i) => {
-    const t = valueOf(tick.at)
-    const drawing = shot.drawing(tick.drawing)
-    const read = measure.reading?.chart.id === chart.value?.id ? (measure.reading?.ticks[i] ?? null) : null
-    return {
-      x: xOf(t),
-      t,
-      drawing,
-      third: tick.ratio !== '1/2',
-      label: drawing ? String(drawing.number) : '',
-      turn: order.value.indexOf(i) + 1,
-      fraction: fractionLabel(tick.at),
-      present: drawing !== null && drawing.id === desk.drawing?.id,
-      read,
-      readX: read ? xOf(read.share) : null,
-      met: read ? meetsChart(read, t) : true,
-    }
-  }),
-)
 const unmade = computed(() => ticks.value.some(tick => tick.drawing === null))
-const worst = computed(
-  () =>
-    [...shown.value]
-      .filter(s => s.read && !s.met)
-      .sort((a, b) => Math.abs(b.read?.aheadPx ?? 0) - Math.abs(a.read?.aheadPx ?? 0))[0],
-)
-const verdict = computed(() => {
-  const w = worst.value
-  if (!w?.read || !w.drawing) return ''
-  const px = Math.round(Math.abs(w.read.aheadPx))
-  return `${w.drawing.number} lies at ${w.read.share.toFixed(2)}, wanted ${w.t.toFixed(2)}: ${px} px ${w.read.aheadPx < 0 ? 'on' : 'back'}`
-})
 
-function goTo(drawing: Drawing | null): void {
-  if (!drawing || !shot.take) return
-  const frame = shot.take.columns[drawing.layer]?.reduce<{ at: number; found: number | null }>(
-    (state, run) => ({
-      at: state.at + run.frames,
-      found: state.found ?? (run.drawing === drawing.id ? state.at : null),
-    }),
-    { at: 0, found: null },
-  ).found
-  if (frame !== null && frame !== undefined) desk.goTo(frame)
-}
+/** The drawing that misses its tick by most, in words. */
+const verdict = computed(() => {
+  const reading = measure.reading
+  if (!reading || reading.chart.id !== chart.value?.id) return ''
+  const off = reading.chart.ticks.flatMap((tick, i) => {
+    const read = reading.ticks[i]
+    const planned = valueOf(tick.at)
+    return read && !meetsChart(read, planned) ? [{ ...read, planned, drawing: shot.drawing(tick.drawing) }] : []
+  })
+  const worst = off.sort((a, b) => Math.abs(b.aheadPx) - Math.abs(a.aheadPx))[0]
+  if (!worst) return ''
+  const px = Math.round(Math.abs(worst.aheadPx))
+  const way = worst.aheadPx < 0 ? 'on' : 'back'
+  return `${worst.drawing?.number} lies at ${worst.share.toFixed(2)}, wanted ${worst.planned.toFixed(2)}: ${px} px ${way}`
+})
 
 function explain(making: Making): making is Extract<Making, { ok: true }> {
   if (making.ok) return true
@@ -136,55 +98,7 @@ function make(): void {
 <template>
   <section class="rail" aria-label="Chart rail">
     <div ref="rail" class="ruler">
-      <svg
-        v-if="pair && width"
-        :width="width"
-        height="58"
-        role="img"
-        :aria-label="`Timing chart between ${pair.from.number} and ${pair.to.number}`"
-      >
-        <line :x1="xOf(0)" :x2="xOf(1)" y1="33" y2="33" class="line" />
-        <g
-          v-for="(key, i) in [pair.from, pair.to]"
-          :key="key.id"
-          class="tick key"
-          :class="{ present: key.id === desk.drawing?.id }"
-          @click="goTo(key)"
-        >
-          <line :x1="xOf(i)" :x2="xOf(i)" y1="25" y2="44" />
-          <circle :cx="xOf(i)" cy="14" r="10" />
-          <text :x="xOf(i)" y="18">{{ key.number }}</text>
-          <circle :cx="xOf(i)" cy="51" r="3" class="met dot" />
-        </g>
-        <g
-          v-for="(s, i) in shown"
-          :key="i"
-          class="tick"
-          :class="{ present: s.present, waiting: !s.drawing }"
-          @click="goTo(s.drawing)"
-        >
-          <title>
-            {{ s.fraction }} of the way{{ s.third ? ' (a third)' : '' }}; to be drawn
-            {{ s.turn === 1 ? 'first' : `as no. ${s.turn}` }}
-          </title>
-          <line :x1="s.x" :x2="s.x" :y1="s.present ? 20 : 26" y2="40" />
-          <path v-if="s.third" class="third" :d="`M${s.x - 4} 33 L${s.x} 28 L${s.x + 4} 33 L${s.x} 38 Z`" />
-          <text :x="s.x" :y="s.present ? 15 : 19">{{ s.label || `·${s.turn}` }}</text>
-          <line
-            v-if="s.drawing?.role === 'breakdown'"
-            class="under"
-            :x1="s.x - 7"
-            :x2="s.x + 7"
-            :y1="s.present ? 18.5 : 22"
-            :y2="s.present ? 18.5 : 22"
-          />
-          <template v-if="s.readX !== null">
-            <line v-if="!s.met" class="off" :x1="s.x" :x2="s.readX" y1="51" y2="51" />
-            <circle :cx="s.readX" cy="51" r="3" class="dot" :class="{ met: s.met }" />
-          </template>
-          <circle v-else :cx="s.x" cy="51" r="2.6" class="blank" />
-        </g>
-      </svg>
+      <ChartRuler v-if="pair && width" :pair="pair" :ticks="ticks" :chart-id="chart?.id ?? null" :width="width" />
       <p v-else-if="width" class="none soft">
         A chart lies between two keys. Draw two key drawings on this layer, on different frames.
       </p>
@@ -200,7 +114,7 @@ function make(): void {
           v-for="p in PRESETS"
           :key="p"
           class="plain"
-          :class="{ on: p === preset && (chart || true) }"
+          :class="{ on: p === preset }"
           :aria-pressed="p === preset"
           :disabled="!shot.mayDraw"
           @click="respace({ preset: p })"
@@ -252,87 +166,6 @@ function make(): void {
 
 .ruler {
   overflow: hidden;
-}
-
-svg {
-  display: block;
-}
-
-.line {
-  stroke: var(--ink);
-  stroke-width: 1.1;
-}
-
-.tick {
-  cursor: pointer;
-}
-
-.tick.waiting {
-  cursor: default;
-}
-
-.tick line {
-  stroke: var(--ink);
-  stroke-width: 1.2;
-}
-
-.tick.key > circle:first-of-type {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 1.2;
-}
-
-.tick text {
-  text-anchor: middle;
-  font-size: 12px;
-  fill: var(--ink);
-}
-
-.tick.waiting text {
-  fill: var(--soft);
-}
-
-.tick.waiting line {
-  stroke-dasharray: 2 2;
-}
-
-.tick.present line {
-  stroke: var(--green);
-  stroke-width: 2.4;
-}
-
-.tick.present text {
-  fill: var(--green);
-  font-weight: 700;
-}
-
-.tick.key.present > circle:first-of-type {
-  stroke: var(--green);
-  stroke-width: 2;
-}
-
-.third {
-  fill: var(--edge);
-  stroke: var(--ink);
-}
-
-.dot {
-  fill: var(--rust);
-}
-
-.dot.met {
-  fill: var(--green);
-}
-
-.tick line.off {
-  stroke: var(--rust);
-  stroke-width: 1.6;
-}
-
-.blank {
-  fill: none;
-  stroke: #b5ab97;
-  stroke-dasharray: 1.5 1.5;
 }
 
 .none {

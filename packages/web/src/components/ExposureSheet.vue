@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { holdDrawing, layersInOrder } from '@unhurried/core/document'
-import { placed, secondsLabel } from '@unhurried/core/time'
-import { countDrawings, usualExposure } from '@unhurried/core/work'
+import { placed } from '@unhurried/core/time'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
-import SheetNumber from './SheetNumber.vue'
+import SheetColumn, { type SeenRun } from './SheetColumn.vue'
+import SheetFoot from './SheetFoot.vue'
 
 const props = defineProps<{ commands: Commands; playFrame: number | null }>()
 const shot = useShot()
@@ -33,7 +33,7 @@ const columns = computed(() =>
       .map(run => ({
         ...run,
         sheet: shot.drawing(run.drawing),
-        shares: (counts.value.get(run.drawing as string) ?? 0) > 1,
+        shared: (counts.value.get(run.drawing as string) ?? 0) > 1,
       })),
   })),
 )
@@ -44,13 +44,6 @@ const counts = computed(() => {
   }
   return seen
 })
-const summary = computed(() => {
-  if (!shot.document || !shot.take) return null
-  const usual = usualExposure(shot.take, desk.layerId)
-  const on = usual === null ? '' : (['', 'on ones', 'on twos', 'on threes', 'on fours'][usual] ?? `on ${usual}s`)
-  return { ...countDrawings(shot.document, shot.take), on }
-})
-
 // The row under the playhead stays in sight.
 watch([() => desk.frame, height], async () => {
   await nextTick()
@@ -86,7 +79,7 @@ function down(event: PointerEvent, layer: string | null): void {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
 }
 
-function holdDown(event: PointerEvent, layer: string, run: { start: number; frames: number }): void {
+function gripHold(event: PointerEvent, layer: string, run: SeenRun): void {
   if (!shot.mayDraw) return
   hold.value = { layer, start: run.start, frames: run.frames, from: run.frames }
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
@@ -119,13 +112,7 @@ function up(): void {
   }
 }
 
-const marked = (layer: string) => (desk.selection?.layer === layer ? desk.selection : null)
 const loop = computed(() => shot.take?.loop ?? null)
-const button = (id: string) => props.commands.get(id)
-const framesMarked = computed(() => {
-  const m = props.commands.marked.value
-  return m ? m.to - m.from : 0
-})
 </script>
 
 <template>
@@ -161,7 +148,7 @@ const framesMarked = computed(() => {
           :style="{ top: `${loop.from * ROW + 3}px`, height: `${(loop.to - loop.from) * ROW - 6}px` }"
           title="The loop"
         />
-        <div class="col nrs" @pointerdown="down($event, null)" @pointermove="move" @pointerup="up">
+        <div class="nrs" @pointerdown="down($event, null)" @pointermove="move" @pointerup="up">
           <span
             v-for="f in rows"
             :key="f"
@@ -171,97 +158,21 @@ const framesMarked = computed(() => {
             >{{ f + 1 }}</span
           >
         </div>
-        <div
+        <SheetColumn
           v-for="{ layer, runs } in columns"
           :key="layer.id"
-          class="col"
-          :class="{ background: layer.kind === 'background', on: layer.id === desk.layerId }"
-          :data-layer="layer.name"
+          :layer="layer"
+          :runs="runs"
+          :row-px="ROW"
+          :dragged="hold?.layer === layer.id ? hold : null"
           @pointerdown="down($event, layer.id)"
           @pointermove="move"
           @pointerup="up"
-        >
-          <div
-            v-if="marked(layer.id)"
-            class="marked"
-            :style="{
-              top: `${marked(layer.id)!.from * ROW}px`,
-              height: `${(marked(layer.id)!.to - marked(layer.id)!.from) * ROW}px`,
-            }"
-          />
-          <div
-            v-for="run in runs"
-            :key="run.start"
-            class="run"
-            :style="{
-              top: `${run.start * ROW}px`,
-              height: `${(hold?.layer === layer.id && hold.start === run.start ? hold.frames : run.frames) * ROW}px`,
-            }"
-          >
-            <SheetNumber
-              v-if="run.sheet"
-              :number="run.sheet.number"
-              :role="layer.kind === 'background' ? 'inbetween' : run.sheet.role"
-              :class="{ shared: run.shares, blank: Object.keys(run.sheet.elements).length === 0 }"
-            />
-            <i />
-            <button
-              v-if="shot.mayDraw"
-              class="hold"
-              :aria-label="`Hold ${run.sheet?.number} longer or shorter by dragging`"
-              tabindex="-1"
-              @pointerdown.stop="holdDown($event, layer.id, run)"
-              @pointermove="move"
-              @pointerup="up"
-            />
-          </div>
-        </div>
+          @grip="(event, run) => gripHold(event, layer.id, run)"
+        />
       </div>
     </div>
-    <div v-if="shot.mayDraw" class="ops" role="group" aria-label="Exposure">
-      <div class="ones">
-        <button
-          v-for="n in [1, 2, 3]"
-          :key="n"
-          class="plain"
-          :title="`Put ${framesMarked} marked frames on ${n}s (Alt ${n})`"
-          @click="commands.exposeOn(n)"
-        >
-          {{ ['ones', 'twos', 'threes'][n - 1] }}
-        </button>
-      </div>
-      <div class="ones">
-        <button
-          class="plain"
-          :title="'Insert a frame behind this one, or as many as are marked (I)'"
-          @click="button('insert').run()"
-        >
-          insert
-        </button>
-        <button
-          class="plain"
-          :title="'Take this frame out, or those marked (Shift I)'"
-          @click="button('take-out').run()"
-        >
-          take out
-        </button>
-      </div>
-      <div class="ones">
-        <button class="plain" title="The loop starts on this frame ( , )" @click="button('loop-from').run()">
-          loop from here
-        </button>
-        <button class="plain" title="The loop ends on this frame ( . )" @click="button('loop-to').run()">
-          to here
-        </button>
-      </div>
-    </div>
-    <p v-if="summary" class="foot">
-      <b>{{ length }}</b> frames · <b>{{ secondsLabel(length, fps) }}</b> at {{ fps
-      }}<template v-if="summary.on">, {{ summary.on }}</template> · <b>{{ summary.drawings }}</b> drawings<template
-        v-if="summary.left"
-        >, <b>{{ summary.left }}</b> to go</template
-      >
-    </p>
+    <SheetFoot :commands="commands" />
   </aside>
 </template>
 
@@ -334,15 +245,8 @@ const framesMarked = computed(() => {
   border-radius: 4px 0 0 4px;
 }
 
-.col {
-  position: relative;
-  flex: 1;
-  border-left: 1px solid var(--rule-faint);
-  cursor: default;
-  touch-action: pan-y;
-}
-
 .nrs {
+  position: relative;
   flex: none;
   width: 46px;
   border-left: 0;
@@ -374,95 +278,5 @@ const framesMarked = computed(() => {
   background: var(--green);
   color: #fff;
   border-radius: 4px;
-}
-
-.col.background {
-  color: var(--soft);
-}
-
-.marked {
-  position: absolute;
-  left: 1px;
-  right: 1px;
-  background: rgb(60 106 85 / 14%);
-  border: 1px solid var(--green);
-  border-radius: 3px;
-}
-
-.run {
-  position: absolute;
-  left: 0;
-  right: 0;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  padding-top: 2px;
-  pointer-events: none;
-}
-
-.run .sheet-number {
-  font-size: 12.5px;
-  flex: none;
-}
-
-.run .blank {
-  color: var(--soft);
-  opacity: 0.75;
-}
-
-.run .shared::after {
-  content: '=';
-  position: absolute;
-  margin-left: 5px;
-  color: var(--green);
-}
-
-.run i {
-  flex: 1;
-  width: 1px;
-  margin: 2px 0 1px;
-  background: var(--ink);
-  opacity: 0.45;
-}
-
-.hold {
-  position: absolute;
-  bottom: -3px;
-  left: 20%;
-  right: 20%;
-  height: 9px;
-  border: 0;
-  background: none;
-  padding: 0;
-  pointer-events: auto;
-  cursor: ns-resize;
-  touch-action: none;
-}
-
-.hold:hover {
-  background: linear-gradient(var(--green), var(--green)) center / 100% 2px no-repeat;
-}
-
-.ops {
-  border-top: 1px solid var(--rule);
-  padding: 5px 8px;
-  font-size: 12px;
-  white-space: nowrap;
-}
-
-.ones {
-  display: flex;
-  justify-content: space-between;
-}
-
-.foot {
-  padding: 8px 12px 10px;
-  border-top: 1px solid var(--rule);
-  font-size: 12px;
-  color: var(--soft);
-}
-
-.foot b {
-  color: var(--ink);
 }
 </style>

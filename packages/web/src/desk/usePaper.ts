@@ -134,7 +134,7 @@ export function usePaper(
     const where = { document, take, layer, frame, hold: desk.holdHere, drawing }
     const edit = strokeEdit(where, samples, kind, desk.swatch, width.value)
     const label = `${kind === 'shape' ? 'shape' : 'line'}${drawing ? ` on ${drawing.number}` : ' on a new drawing'}`
-    if (!shot.commit(label, edit.ops, edit.samples) && edit.frame !== null) desk.frame = edit.frame
+    if (!shot.commit(label, edit.ops, { samples: edit.samples }) && edit.frame !== null) desk.frame = edit.frame
   }
 
   function finishTrack(): void {

@@ -2,6 +2,7 @@ import {
   applyBatch,
   commit as commitTo,
   done,
+  doneJoining,
   EMPTY_HISTORY,
   EMPTY_OUTBOX,
   FIRST,
@@ -34,6 +35,13 @@ function deskName(): string {
   const fresh = newId()
   sessionStorage.setItem('desk', fresh)
   return fresh
+}
+
+interface CommitOptions {
+  /** stroke samples that the operations bring along */
+  readonly samples?: ReadonlyMap<string, Uint8Array>
+  /** whether this belongs to the step before when it is of the same kind */
+  readonly joins?: boolean
 }
 
 /** The shot on the desk: its document, and the one way to change it. */
@@ -155,9 +163,9 @@ export const useShot = defineStore('shot', () => {
   }
 
   /** The one way to change the shot: at once here, kept on this machine, sent on. Answers with a refusal or null. */
-  function commit(label: string, ops: readonly Operation[], samples?: ReadonlyMap<string, Uint8Array>): Refusal | null {
+  function commit(label: string, ops: readonly Operation[], more: CommitOptions = {}): Refusal | null {
     if (ops.length === 0) return null
-    for (const [sampleId, bytes] of samples ?? []) {
+    for (const [sampleId, bytes] of more.samples ?? []) {
       strokes.set(sampleId, bytes)
       unsent.set(sampleId, bytes)
     }
@@ -166,7 +174,7 @@ export const useShot = defineStore('shot', () => {
       notice.value = `That cannot be done: ${result.code} (${result.what}).`
       return result
     }
-    setHistory(done(history.value, { label, ops: result.inverse }))
+    setHistory((more.joins ? doneJoining : done)(history.value, { label, ops: result.inverse }))
     return null
   }
 
