@@ -24,6 +24,10 @@ class World {
     private readonly settings: Record<string, string>,
   ) {}
 
+  get databaseUrl(): string {
+    return this.settings.DATABASE_URL ?? ''
+  }
+
   static async create(settings: Record<string, string> = {}): Promise<World> {
     const cluster = process.env.TEST_CLUSTER_URL
     if (!cluster) throw new Error('TEST_CLUSTER_URL is not set: run the tests with npm test')

@@ -1,0 +1,196 @@
+import pg from 'pg'
+import {
+  enter,
+  expect,
+  mouse,
+  newShot,
+  openDesk,
+  OWNER,
+  pen,
+  ring,
+  safe,
+  stored,
+  strokesIn,
+  test,
+  watchConsole,
+} from './world.ts'
+
+test('with the keyboard alone: sign in, make a shot, plan it, retime it, play it, send it off', async ({
+  page,
+  newWorld,
+}) => {
+  const world = await newWorld()
+  const focused = () =>
+    page.evaluate(() => {
+      const on = document.activeElement as HTMLElement | null
+      return on && on !== document.body ? on.innerText || on.getAttribute('aria-label') || '' : ''
+    })
+  const tabTo = async (words: RegExp) => {
+    for (let i = 0; i < 60; i++) {
+      await page.keyboard.press('Tab')
+      if (words.test(await focused())) return
+    }
+    throw new Error(`Tab never reaches ${words}`)
+  }
+  await page.goto(world.url)
+  await page.getByLabel('Your name').focus()
+  await page.keyboard.type(OWNER.name)
+  await page.keyboard.press('Tab')
+  await page.keyboard.type(OWNER.email)
+  await page.keyboard.press('Tab')
+  await page.keyboard.type(OWNER.password)
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('The shelf is empty')).toBeVisible()
+  await tabTo(/New film/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await page.keyboard.type('Reed in the wind')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Reed in the wind' })).toBeVisible()
+  // The dialog gives the focus back when it is gone.
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await page.waitForTimeout(400)
+  await tabTo(/A new shot/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog', { name: 'A new shot' })).toBeVisible()
+  await page.getByLabel('Name').focus()
+  await page.keyboard.type('One reed')
+  await page.keyboard.press('Enter')
+  await expect(page.getByTestId('paper')).toBeVisible()
+
+  // Two blank keys, a chart between them, its drawings, and the sheet: nothing needs a pointer.
+  await page.keyboard.press('t')
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('t')
+  await expect(page.getByText(/between 1 and 9/)).toBeVisible()
+  await tabTo(/favour last/)
+  await page.keyboard.press('Enter')
+  await tabTo(/make the drawings/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'make the drawings' })).toHaveCount(0)
+  const sheet = page.getByRole('complementary', { name: 'Exposure sheet' })
+  await expect(sheet).toContainText('5 drawings, 5 to go')
+  await page.keyboard.press('b')
+  await expect(page.getByRole('radio', { name: 'breakdown' })).toHaveAttribute('aria-checked', 'true')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await page.keyboard.press('Space')
+  await safe(page)
+  await tabTo(/^Send off/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Send off' })).toBeVisible()
+  await tabTo(/Make the GIF/)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: 'Save one-reed.gif' })).toBeVisible()
+})
+
+test('a chart with no room says so and changes nothing; asking for fewer than are drawn too', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 8 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.3, 0.5, 0.1))
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowDown')
+  await pen(page, ring(0.7, 0.5, 0.1))
+  await page.locator('.exposing').click()
+  await page.getByRole('option', { name: 'where they fit' }).click()
+  await page.getByRole('button', { name: 'One inbetween more' }).click()
+  await page.getByRole('button', { name: 'make the drawings' }).click()
+  await expect(page.getByText('Between the keys there are 3 frames; 5 are needed.')).toBeVisible()
+  await safe(page)
+  expect(Object.keys((await stored(page, world, shot)).document.drawings)).toHaveLength(2)
+  for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'One inbetween less' }).click()
+  await page.getByRole('button', { name: 'make the drawings' }).click()
+  await page.keyboard.press('e')
+  await pen(page, ring(0.5, 0.5, 0.1))
+  await page.getByRole('button', { name: 'One inbetween less' }).click()
+  await expect(page.getByText('1 drawings between these keys are drawn already')).toBeVisible()
+  await safe(page)
+  const { document } = await stored(page, world, shot)
+  expect([Object.keys(document.drawings).length, strokesIn(document)]).toEqual([3, 3])
+  expect(Object.values(document.charts)[0]?.ticks).toHaveLength(1)
+})
+
+test('a background is exposed to the end, and is painted under the figure', async ({ page, world }) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 12 })
+  await openDesk(page, world, shot)
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('2')
+  await page.getByRole('radio', { name: 'mist' }).click()
+  await mouse(page, [
+    [0.1, 0.6],
+    [0.9, 0.6],
+    [0.9, 0.9],
+    [0.1, 0.9],
+  ])
+  await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('1')
+  await pen(page, ring(0.5, 0.6, 0.2))
+  await safe(page)
+  const { document } = await stored(page, world, shot)
+  const columns = Object.values(document.takes)[0]?.columns ?? {}
+  expect(columns['layer-bg']?.map(run => run.frames)).toEqual([12])
+  expect(columns['layer-1']?.map(run => run.frames)).toEqual([2, 10])
+  const kinds = Object.values(document.drawings).flatMap(d => Object.values(d.elements).map(e => e.kind))
+  expect(kinds.sort()).toEqual(['line', 'shape'])
+})
+
+test('a reviewer looks, flips and plays, and has nothing in the hand to draw with', async ({
+  page,
+  browser,
+  newWorld,
+}) => {
+  const world = await newWorld()
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.5, 0.5, 0.15))
+  await safe(page)
+  // Another owner's account, let in as a reviewer.
+  const db = new pg.Client({ connectionString: world.databaseUrl })
+  await db.connect()
+  const copy = `INSERT INTO accounts (email, name, password_hash) SELECT 'newt@marsh-post.example', 'Newt', password_hash FROM accounts RETURNING id`
+  const { rows } = await db.query(copy)
+  await db.query(
+    `INSERT INTO members (film_id, account_id, role) SELECT film_id, $1, 'reviewer' FROM shots WHERE id = $2`,
+    [rows[0].id, shot],
+  )
+  await db.end()
+
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const guest = await context.newPage()
+  const heard: string[] = []
+  watchConsole(guest, heard)
+  await guest.request.post(`${world.url}/api/session`, {
+    data: { email: 'newt@marsh-post.example', password: OWNER.password },
+  })
+  await openDesk(guest, world, shot)
+  await expect(guest.getByRole('radiogroup', { name: 'Tools' })).toHaveCount(0)
+  await mouse(guest, [
+    [0.2, 0.2],
+    [0.6, 0.3],
+  ])
+  await guest.keyboard.press('t')
+  await guest.keyboard.press('Space')
+  await expect(guest.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await guest.keyboard.press('Space')
+
+  // What the owner draws meanwhile is seen at once.
+  await pen(page, ring(0.3, 0.3, 0.08))
+  await safe(page)
+  await expect(guest.getByText(/frames 1–2/)).toBeVisible()
+  const { document } = await stored(page, world, shot)
+  expect([Object.keys(document.drawings).length, strokesIn(document)]).toEqual([1, 2])
+  const picture = async (tab: typeof page) =>
+    (await tab.locator('main.paper canvas').nth(2).screenshot()).toString('base64')
+  await guest.keyboard.press('ArrowUp')
+  await page.bringToFront()
+  await page.keyboard.press('1')
+  expect(heard).toEqual([])
+  expect((await picture(guest)).length).toBeGreaterThan(1000)
+  await context.close()
+})

@@ -1,0 +1,187 @@
+import { describe, expect, test } from '@jest/globals'
+import {
+  applyBatch,
+  FIRST,
+  freshDocument,
+  get,
+  type Drawing,
+  type Element,
+  type Operation,
+} from '@unhurried/core/document'
+import { packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
+import fc from 'fast-check'
+import { moveOps, strokeEdit, touchedBy, trimOps } from './edits.ts'
+import { rawSamples, strokeUnderWay, type RawSample } from './pen.ts'
+import { strokeBook } from './strokes.ts'
+import { FLAT, paperToScreen } from './view.ts'
+
+const straight = (y: number, n = 21): Sample[] => Array.from({ length: n }, (_, i) => ({ x: i * 10, y, pressure: 0.5 }))
+const element = (id: string, more: Partial<Element> = {}): Element => ({
+  id,
+  kind: 'line',
+  z: 1,
+  samples: id,
+  part: null,
+  matrix: null,
+  swatch: 'graphite',
+  width: 4,
+  ...more,
+})
+const bytes = new Map([
+  ['top', packSamples(straight(0))],
+  ['low', packSamples(straight(100))],
+  [
+    'patch',
+    packSamples([
+      { x: 0, y: 40, pressure: 1 },
+      { x: 200, y: 40, pressure: 1 },
+      { x: 200, y: 60, pressure: 1 },
+      { x: 0, y: 60, pressure: 1 },
+    ]),
+  ],
+])
+const book = strokeBook({ bytes: id => bytes.get(id) })
+const drawing: Drawing = {
+  id: 'd',
+  layer: FIRST.drawn,
+  number: 1,
+  role: 'key',
+  elements: { top: element('top'), low: element('low'), patch: element('patch', { kind: 'shape' }) },
+}
+const fresh = freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, 12)
+const base = must(fresh, [{ kind: 'drawing.add', drawing }])
+
+function must(document: typeof fresh, ops: readonly Operation[]) {
+  const result = applyBatch(document, ops)
+  if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
+  return result.document
+}
+
+describe('rubbing out and trimming', () => {
+  const across = [
+    { x: 100, y: -30 },
+    { x: 100, y: 130 },
+  ]
+
+  test('a tip touches what it passes over, however fast it moves', () => {
+    expect(touchedBy(drawing, book, across, 3).sort()).toEqual(['low', 'patch', 'top'])
+    expect(touchedBy(drawing, book, [{ x: 100, y: 20 }], 3)).toEqual([])
+  })
+
+  test('trimming parts lines over the same samples and takes shapes whole', () => {
+    const after = get(must(base, trimOps(drawing, book, across, 6)).drawings, 'd')
+    const left = Object.values(after.elements)
+    expect(left.map(e => [e.samples, e.part]).sort()).toEqual([
+      ['low', [0, 9]],
+      ['low', [11, 20]],
+      ['top', [0, 9]],
+      ['top', [11, 20]],
+    ])
+  })
+
+  test('a part is trimmed again in the numbers of the whole line', () => {
+    const once = get(must(base, trimOps(drawing, book, across, 6)).drawings, 'd')
+    const twice = trimOps(once, book, [{ x: 170, y: -3 }], 3)
+    const added = twice.flatMap(op => (op.kind === 'elements.add' ? op.elements.map(e => e.part) : []))
+    expect(added).toEqual([
+      [11, 16],
+      [18, 20],
+    ])
+  })
+
+  test('passing by changes nothing', () => {
+    expect(trimOps(drawing, book, [{ x: 50, y: 20 }], 5)).toEqual([])
+  })
+})
+
+describe('moving', () => {
+  test('there and back again leaves every stroke where it was, to a millionth', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -400, max: 400 }),
+        fc.integer({ min: -400, max: 400 }),
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        (dx, dy, a) => {
+          const ids = new Set(['top', 'low', 'gone'])
+          const turned = must(base, moveOps(drawing, ids, rotation(a, { x: dx, y: dy })))
+          const back = must(turned, moveOps(get(turned.drawings, 'd'), ids, rotation(-a, { x: dx, y: dy })))
+          for (const id of ['top', 'low']) {
+            const matrix = get(get(back.drawings, 'd').elements, id).matrix ?? []
+            matrix.forEach((v, i) => expect(v).toBeCloseTo([1, 0, 0, 1, 0, 0][i] as number, 2))
+          }
+        },
+      ),
+    )
+    expect(moveOps(drawing, new Set(), translation(1, 1))).toEqual([])
+  })
+})
+
+describe('a new stroke', () => {
+  const where = (document: typeof fresh, on: Drawing | null) => ({
+    document,
+    take: get(document.takes, FIRST.take),
+    layer: FIRST.drawn,
+    frame: 4,
+    hold: 2,
+    drawing: on,
+  })
+
+  test('on an empty frame begins a key there, in one step', () => {
+    const edit = strokeEdit(where(fresh, null), straight(5), 'line', 'graphite', 4)
+    const after = must(fresh, edit.ops)
+    expect(edit.frame).toBe(4)
+    expect(Object.values(after.drawings).map(d => [d.number, d.role, Object.keys(d.elements).length])).toEqual([
+      [5, 'key', 1],
+    ])
+    expect([...edit.samples.values()].map(b => unpackSamples(b).length)).toEqual([21])
+  })
+
+  test('on a drawing lies above what is there', () => {
+    const edit = strokeEdit(where(base, drawing), straight(5), 'shape', 'leaf', 4)
+    const [op] = edit.ops
+    expect(edit.frame).toBeNull()
+    expect(op?.kind === 'elements.add' && op.elements[0]).toMatchObject({ z: 2, kind: 'shape', swatch: 'leaf' })
+  })
+})
+
+describe('a stroke under way', () => {
+  const matrix = paperToScreen(FLAT, { width: 692, height: 412 }, { width: 640, height: 360 })
+  const raw = (x: number, more: Partial<RawSample> = {}): RawSample => ({
+    x,
+    y: 100,
+    pressure: 0.8,
+    timeMs: x,
+    isPen: true,
+    ...more,
+  })
+
+  test('keeps the pen’s own pressure and leads the line to where the pen was lifted', () => {
+    const stroke = strokeUnderWay(matrix, 0.6)
+    stroke.add([100, 120, 140, 160].map(x => raw(x)))
+    const samples = stroke.finish()
+    const end = samples[samples.length - 1] as Sample
+    expect(end.x).toBeCloseTo(160 - 26)
+    expect(samples[0]?.pressure).toBe(0.8)
+    expect(end.pressure).toBeLessThan(0.8)
+  })
+
+  test('a mouse gets pressure from its speed, and a resting pen does not pile up', () => {
+    const mouse = strokeUnderWay(matrix, 0)
+    mouse.add([100, 101, 102, 220].map(x => raw(x, { isPen: false, pressure: 0.5 })))
+    expect(mouse.samples.every(s => s.pressure > 0 && s.pressure < 1 && s.pressure !== 0.5)).toBe(true)
+    const resting = strokeUnderWay(matrix, 0)
+    resting.add(Array.from({ length: 50 }, () => raw(100)))
+    expect(resting.finish()).toHaveLength(1)
+  })
+
+  test('samples that the browser put together are all taken', () => {
+    const event = { clientX: 9, clientY: 9, pressure: 1, timeStamp: 3, pointerType: 'pen' }
+    const together = { ...event, getCoalescedEvents: () => [{ ...event, clientX: 5 }, event] }
+    const origin = { left: 1, top: 2 }
+    expect(rawSamples(together as unknown as PointerEvent, origin).map(s => [s.x, s.y])).toEqual([
+      [4, 7],
+      [8, 7],
+    ])
+    expect(rawSamples({ ...event, getCoalescedEvents: () => [] } as unknown as PointerEvent, origin)).toHaveLength(1)
+  })
+})

@@ -1,0 +1,66 @@
+import { describe, expect, test } from '@jest/globals'
+import { applyBatch, FIRST, freshDocument, get, type Operation } from '@unhurried/core/document'
+import fc from 'fast-check'
+import { picturesOf } from './pictures.ts'
+
+const drawing = (id: string, number: number, blank = false): Operation => {
+  const element = {
+    id: `${id}1`,
+    kind: 'line',
+    z: 1,
+    samples: 's',
+    part: null,
+    matrix: null,
+    swatch: 'graphite',
+    width: 3,
+  } as const
+  return {
+    kind: 'drawing.add',
+    drawing: { id, layer: FIRST.drawn, number, role: 'key', elements: blank ? {} : { [element.id]: element } },
+  }
+}
+
+function shot(runs: { drawing: string | null; frames: number }[]) {
+  const frames = runs.reduce((sum, run) => sum + run.frames, 0)
+  const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, frames)
+  const ops: Operation[] = [
+    drawing('a', 1),
+    drawing('b', 2),
+    drawing('empty', 3, true),
+    { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 0, runs },
+  ]
+  const result = applyBatch(fresh, ops)
+  if (!result.ok) throw new Error(result.refusal.code)
+  return { document: result.document, take: get(result.document.takes, FIRST.take), frames }
+}
+
+describe('pictures of a stretch', () => {
+  test('a held drawing is one picture, and blinks of nothing are pointed out', () => {
+    const { document, take } = shot([
+      { drawing: 'a', frames: 3 },
+      { drawing: null, frames: 1 },
+      { drawing: 'b', frames: 2 },
+      { drawing: 'empty', frames: 2 },
+    ])
+    expect(picturesOf(document, take, { from: 1, to: 8 })).toEqual([
+      { frame: 1, frames: 2, blank: false },
+      { frame: 3, frames: 1, blank: true },
+      { frame: 4, frames: 2, blank: false },
+      { frame: 6, frames: 2, blank: true },
+    ])
+  })
+
+  test('together they last exactly as long as the stretch, whatever is exposed', () => {
+    const run = fc.record({ drawing: fc.constantFrom('a', 'b', null), frames: fc.integer({ min: 1, max: 5 }) })
+    fc.assert(
+      fc.property(fc.array(run, { minLength: 1, maxLength: 8 }), runs => {
+        const { document, take, frames } = shot(runs)
+        const pictures = picturesOf(document, take, { from: 0, to: frames })
+        expect(pictures.reduce((sum, p) => sum + p.frames, 0)).toBe(frames)
+        pictures
+          .slice(1)
+          .forEach((p, i) => expect(p.frame).toBe((pictures[i]?.frame ?? 0) + (pictures[i]?.frames ?? 0)))
+      }),
+    )
+  })
+})
