@@ -10,8 +10,6 @@ export type Matrix = readonly [a: number, b: number, c: number, d: number, e: nu
 
 export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
 
-export const isIdentity = (m: Matrix): boolean => m.every((v, i) => v === IDENTITY[i])
-
 /** The map that does `first`, then `then`. */
 export function after(first: Matrix, then: Matrix): Matrix {
   const [a, b, c, d, e, f] = first

@@ -1,4 +1,4 @@
-import { locate, pathLength, pointAlong, smoothPath, type MeasuredPath } from '../geometry/curve.ts'
+import { locate, pathLength, smoothPath, type MeasuredPath } from '../geometry/curve.ts'
 import type { Point } from '../geometry/point.ts'
 
 /** A place on the way from key A to key B: what the chart asks for and, once drawn, where the drawing lies. */
@@ -49,9 +49,4 @@ export function readWay(a: Point | null, places: readonly WayPlace[], b: Point |
     const { share, offPx } = locate(path, place.drawn)
     return { share, offPx: place.leads ? 0 : offPx, aheadPx: (share - place.planned) * whole }
   })
-}
-
-/** Where on the paper the centre of a drawing at the share `planned` of the way belongs; null without a path. */
-export function markFor(path: MeasuredPath | null, planned: number): Point | null {
-  return path && pointAlong(path, planned)
 }

@@ -9,9 +9,3 @@ export function flightAt(from: Point, to: Point, apexPx: number, u: number): Poi
   needPositive(apexPx, 'apex')
   return { x: from.x + (to.x - from.x) * u, y: from.y + (to.y - from.y) * u - 4 * apexPx * u * (1 - u) }
 }
-
-/** The direction of travel at the share `u` of that flight, in radians from +x, clockwise as seen (y runs down). */
-export function flightAngle(from: Point, to: Point, apexPx: number, u: number): number {
-  needPositive(apexPx, 'apex')
-  return Math.atan2(to.y - from.y - 4 * apexPx * (1 - 2 * u), to.x - from.x)
-}

@@ -15,13 +15,3 @@ export function stretchKeepingArea(r: number, s: number): Axes {
   needPositive(s, 'stretch')
   return { along: r * s, across: r / s }
 }
-
-/**
- * A solid of revolution of radius `r` stretched by `s` along its axis with its *volume* kept: r·s along, r/√s across.
- * Throws when r or s is not above zero.
- */
-export function stretchKeepingVolume(r: number, s: number): Axes {
-  needPositive(r, 'radius')
-  needPositive(s, 'stretch')
-  return { along: r * s, across: r / Math.sqrt(s) }
-}

@@ -3,11 +3,9 @@ import fc from 'fast-check'
 import {
   drawingAt,
   drawingsOf,
-  exposeOn,
   exposeOnRippling,
   fitTo,
   heldAt,
-  holdFor,
   insert,
   lengthOf,
   overwrite,
@@ -67,31 +65,6 @@ describe('the sheet as a function from frames to drawings', () => {
     )
   })
 
-  test('on ones, twos, threes: same length, same drawings, each held n frames but the last', () => {
-    fc.assert(
-      fc.property(stretch, fc.integer({ min: 1, max: 4 }), ({ runs, from, to }, n) => {
-        const result = exposeOn(runs, from, to, n)
-        expect(lengthOf(result)).toBe(lengthOf(runs))
-        expect(shown(result).slice(0, from)).toEqual(shown(runs).slice(0, from))
-        expect(shown(result).slice(to)).toEqual(shown(runs).slice(to))
-      }),
-    )
-    expect(
-      exposeOn(
-        [
-          { drawing: 'a', frames: 5 },
-          { drawing: 'b', frames: 1 },
-        ],
-        0,
-        6,
-        2,
-      ),
-    ).toEqual([
-      { drawing: 'a', frames: 2 },
-      { drawing: 'b', frames: 4 },
-    ])
-  })
-
   test('rippling re-exposes whole drawings and says how the column grew', () => {
     const runs = [
       { drawing: 'a', frames: 1 },
@@ -113,22 +86,6 @@ describe('the sheet as a function from frames to drawings', () => {
         expect(drawingsOf(result.runs)).toEqual(drawingsOf(any))
       }),
     )
-  })
-
-  test('holding longer covers the neighbour, holding shorter lets it start earlier', () => {
-    const runs = [
-      { drawing: 'a', frames: 2 },
-      { drawing: 'b', frames: 3 },
-    ]
-    expect(holdFor(runs, 0, 3)).toEqual([
-      { drawing: 'a', frames: 3 },
-      { drawing: 'b', frames: 2 },
-    ])
-    expect(holdFor(runs, 0, 1)).toEqual([
-      { drawing: 'a', frames: 1 },
-      { drawing: 'b', frames: 4 },
-    ])
-    expect(() => holdFor(runs, 1, 1)).toThrow('no run starts on frame 1')
   })
 
   test('an inserted frame holds what was shown before it', () => {

@@ -106,27 +106,6 @@ export function heldAt(runs: readonly Run[], at: number, frames: number): Run[] 
 }
 
 /**
- * Exposes each drawing within [from, to) on `n` frames (ones, twos, threes …), in order, in the same stretch: the last
- * one is cut short or held to the end. Stretches of nothing are drawings of nothing and are closed up.
- */
-export function exposeOn(runs: readonly Run[], from: number, to: number, n: number): Run[] {
-  needWhole(n, 1, 'exposure')
-  const stretch = slice(runs, from, to)
-  const shown = stretch.filter(run => run.drawing !== null)
-  if (shown.length === 0) return [...runs]
-  let left = lengthOf(stretch)
-  const written: Run[] = []
-  for (const run of shown) {
-    const frames = Math.min(n, left)
-    written.push({ drawing: run.drawing, frames })
-    left -= frames
-  }
-  const last = written[written.length - 1] as Run
-  written[written.length - 1] = { ...last, frames: last.frames + left }
-  return overwrite(runs, from, plain(written))
-}
-
-/**
  * Re-exposes every drawing that starts within [from, to) on `n` frames and lets what follows move (a *ripple*): the
  * column becomes longer or shorter. Returns the new column and by how many frames it changed.
  */
@@ -148,22 +127,6 @@ export function fitTo(runs: readonly Run[], length: number): Run[] {
   needWhole(length, 0, 'length')
   const now = lengthOf(runs)
   return now >= length ? slice(runs, 0, length) : plain([...runs, { drawing: null, frames: length - now }])
-}
-
-/**
- * Holds the run that starts at `start` for `frames` frames and takes what it needs from, or gives what it frees to, its
- * neighbours to the right: growing covers them, shrinking lets the next drawing start earlier (or leaves nothing, at the
- * end). The column keeps its length.
- */
-export function holdFor(runs: readonly Run[], start: number, frames: number): Run[] {
-  needWhole(frames, 1, 'frames')
-  const run = runAt(runs, start)
-  if (!run || run.start !== start) throw new UsageError(`no run starts on frame ${start}`)
-  const length = lengthOf(runs)
-  const reach = Math.min(frames, length - start)
-  if (reach >= run.frames) return overwrite(runs, start, [{ drawing: run.drawing, frames: reach }])
-  const next = drawingAt(runs, start + run.frames)
-  return overwrite(runs, start + reach, [{ drawing: next, frames: run.frames - reach }])
 }
 
 /** Every drawing of a column in order of first exposure, once each. */

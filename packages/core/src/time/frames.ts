@@ -6,11 +6,6 @@ export function secondsOf(frames: number, fps: number): number {
   return frames / fps
 }
 
-/** How long `frames` last, in milliseconds, at `fps` frames a second. */
-export function millisecondsOf(frames: number, fps: number): number {
-  return secondsOf(frames, fps) * 1000
-}
-
 /** What a wished-for duration becomes on a film: whole frames, and whether the wish was whole already. */
 export interface WholeFrames {
   /** nearest whole number of frames, at least 1 */

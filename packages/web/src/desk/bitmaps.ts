@@ -76,12 +76,6 @@ export function bitmapShelf(book: StrokeBook) {
         paintDrawing(brush, drawing, swatches, book)
       }
     },
-    /** Whether a drawing would be shown from memory. */
-    holds: (drawing: Drawing, look: Look, scale: number) =>
-      shelf.has(`${nameOf(drawing)} ${look} ${look === 'wash' ? 0 : scale.toFixed(4)}`),
-    get bytes() {
-      return bytes
-    },
   }
 }
 

@@ -1,4 +1,4 @@
-import { gathers, map, type Matrix, type Point } from '@unhurried/core/geometry'
+import { gathers, type Matrix, type Point } from '@unhurried/core/geometry'
 import { find } from '@unhurried/core/document'
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { useDesk } from '../stores/desk.ts'
@@ -213,7 +213,6 @@ export function usePaper(
     busy,
     showMoved,
     moveGathered,
-    toScreen: (p: Point) => map(matrix.value, p),
   }
 }
 

@@ -1,5 +1,4 @@
 import {
-  applyBatch,
   commit as commitTo,
   done,
   doneJoining,
@@ -230,7 +229,5 @@ export const useShot = defineStore('shot', () => {
     commit,
     undo,
     redo,
-    /** whether operations could be done now, without doing them */
-    would: (ops: readonly Operation[]) => !!document.value && applyBatch(document.value, ops).ok,
   }
 })

@@ -1,7 +1,6 @@
 import fc from 'fast-check'
 import { PRESETS } from '../../chart/ease.ts'
 import { presetTicks } from '../../chart/preset.ts'
-import { packSamples } from '../../geometry/samples.ts'
 import type { Run } from '../../time/exposure.ts'
 import { FIRST, freshDocument } from '../fresh.ts'
 import type { Drawing, Element, ShotDocument } from '../model.ts'
@@ -33,8 +32,6 @@ export function sampleDrawing(id: string, number: number): Drawing {
   const element = sampleElement(`${id}1`)
   return { id, layer: FIRST.drawn, number, role: 'key', elements: { [element.id]: element } }
 }
-
-export const sampleBytes = (): Uint8Array => packSamples([{ x: 1, y: 2, pressure: 0.5 }])
 
 /** Ids: known ones, new ones, and ones that spell things every object inherits. */
 const id = fc.constantFrom('a', 'b', 'c', 'd', 'e', 'x1', 'constructor', '__proto__', 'toString')
