@@ -1,0 +1,183 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { lengthOf, plain } from '../time/exposure.ts'
+import { PRESETS } from '../chart/ease.ts'
+import { FIRST } from './fresh.ts'
+import { makeDrawings, setChart } from './make.ts'
+import type { ShotDocument, Take } from './model.ts'
+import { applyBatch, columnsCover, type Operation } from './operations/index.ts'
+import { drawingQueue } from './queue.ts'
+import { columnOf, keysAround, layersInOrder, neighbours } from './selectors.ts'
+import { sampleDocument, sampleElement } from './tests/sample.ts'
+import * as edits from './sheetEdits.ts'
+import { find, get } from './table.ts'
+
+/** The numbers written on the sheets of a layer. */
+const numbersOn = (document: ShotDocument, layer: string): number[] =>
+  Object.values(document.drawings)
+    .filter(drawing => drawing.layer === layer)
+    .map(drawing => drawing.number)
+
+const takeOf = (document: ShotDocument): Take => get(document.takes, FIRST.take)
+
+/** Something an animator does on the sheet: any act, anywhere. */
+type Act = { act: string; frame: number; n: number }
+const act: fc.Arbitrary<Act> = fc.record({
+  act: fc.constantFrom(
+    'new',
+    'copy',
+    'share',
+    'remove',
+    'clear',
+    'on',
+    'hold',
+    'insert',
+    'out',
+    'make',
+    'chart',
+    'draw',
+    'background',
+  ),
+  frame: fc.nat(40),
+  n: fc.integer({ min: 1, max: 4 }),
+})
+
+function opsOf(
+  document: ShotDocument,
+  { act: what, frame: wished, n }: Act,
+  newId: () => string,
+): readonly Operation[] {
+  const take = takeOf(document)
+  const frame = wished % take.length
+  const layer = what === 'background' ? FIRST.background : FIRST.drawn
+  const here = edits.sourceAt(document, take, layer, frame)
+  const pair = keysAround(document, take, layer, frame)
+  switch (what) {
+    case 'new':
+    case 'background':
+      return edits.putNewDrawing(document, take, layer, frame, n, null, 'key', newId).ops
+    case 'copy':
+      return edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId).ops
+    case 'share':
+      return here ? edits.shareDrawing(take, here, frame, n).ops : []
+    case 'remove':
+      return edits.removeExposure(document, take, layer, frame).ops
+    case 'clear':
+      return here ? edits.clearDrawing(here) : []
+    case 'draw':
+      return here ? [{ kind: 'elements.add', drawing: here.id, elements: [sampleElement(newId())] }] : []
+    case 'on':
+      return edits.exposeSelection(document, take, layer, frame, frame + n * 3, n)
+    case 'hold':
+      return edits.holdDrawing(document, take, layer, frame, n)
+    case 'insert':
+      return [{ kind: 'frames.insert', take: take.id, at: frame, count: n, fill: {} }]
+    case 'out':
+      return frame + n < take.length ? [{ kind: 'frames.remove', take: take.id, at: frame, count: n }] : []
+    default: {
+      if (!pair) return []
+      const preset = PRESETS[frame % PRESETS.length] ?? 'even'
+      const make =
+        what === 'make'
+          ? makeDrawings(document, take, pair, preset, n, n, newId)
+          : setChart(document, take, pair, preset, n, newId)
+      return make.ok ? make.ops : []
+    }
+  }
+}
+
+/** Does the acts one after the other; with everything that undoes them, newest first. */
+function evening(acts: readonly Act[]) {
+  let document = sampleDocument()
+  const undo: (readonly Operation[])[] = []
+  let made = 0
+  for (const one of acts) {
+    const result = applyBatch(
+      document,
+      opsOf(document, one, () => `e${++made}`),
+    )
+    if (!result.ok) throw new Error(`${one.act} at ${one.frame}: ${result.refusal.code} ${result.refusal.what}`)
+    document = result.document
+    undo.unshift(result.inverse)
+  }
+  return { document, undo }
+}
+
+describe('an evening at the sheet', () => {
+  const acts = fc.array(act, { maxLength: 25 })
+
+  test('no act is ever refused, and all of them are undone exactly', () => {
+    fc.assert(
+      fc.property(acts, all => {
+        const { document, undo } = evening(all)
+        const back = applyBatch(document, undo.flat())
+        expect(back.ok && back.document).toEqual(sampleDocument())
+      }),
+      { numRuns: 400, seed: 31 },
+    )
+  })
+
+  test('afterwards every layer is exposed from the first frame to the last, in plain form', () => {
+    fc.assert(
+      fc.property(acts, all => {
+        const { document } = evening(all)
+        expect(columnsCover(document)).toBe(true)
+        for (const layer of layersInOrder(document)) {
+          const column = columnOf(takeOf(document), layer.id)
+          expect(plain(column)).toEqual(column)
+          expect(lengthOf(column)).toBe(takeOf(document).length)
+        }
+      }),
+      { numRuns: 300, seed: 33 },
+    )
+  })
+
+  test('no number is written on two sheets of a layer', () => {
+    fc.assert(
+      fc.property(acts, all => {
+        const numbers = numbersOn(evening(all).document, FIRST.drawn)
+        expect(new Set(numbers).size).toBe(numbers.length)
+      }),
+      { numRuns: 200, seed: 35 },
+    )
+  })
+
+  test('the queue asks only for blank drawings whose parents exist, and comes to an end', () => {
+    fc.assert(
+      fc.property(acts, all => {
+        let { document } = evening(all)
+        for (let i = 0; ; i++) {
+          const [next] = drawingQueue(document, takeOf(document))
+          if (!next) break
+          expect(i).toBeLessThan(200)
+          expect(Object.keys(next.drawing.elements)).toEqual([])
+          for (const parent of [next.left, next.right]) expect(find(document.drawings, parent.id)).toBe(parent)
+          const drawn = applyBatch(document, [
+            { kind: 'elements.add', drawing: next.drawing.id, elements: [sampleElement(`q${i}`)] },
+          ])
+          if (!drawn.ok) throw new Error(drawn.refusal.code)
+          document = drawn.document
+        }
+      }),
+      { numRuns: 200, seed: 37 },
+    )
+  })
+
+  test('the light table never shows the present drawing, a blank one, or one twice', () => {
+    fc.assert(
+      fc.property(acts, fc.nat(30), fc.integer({ min: 0, max: 5 }), fc.boolean(), (all, wished, count, round) => {
+        const { document } = evening(all)
+        const take = takeOf(document)
+        const frame = wished % take.length
+        const loop = round ? { from: 0, to: take.length } : null
+        for (const direction of [-1, 1] as const) {
+          const ids = neighbours(document, take, FIRST.drawn, frame, direction, count, loop)
+          expect(ids.length).toBeLessThanOrEqual(count)
+          expect(new Set(ids).size).toBe(ids.length)
+          for (const id of ids) expect(Object.keys(get(document.drawings, id).elements).length).toBeGreaterThan(0)
+        }
+      }),
+      { numRuns: 200, seed: 39 },
+    )
+  })
+})
