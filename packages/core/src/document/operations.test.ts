@@ -131,6 +131,23 @@ describe('the laws of operations', () => {
   })
 })
 
+describe('the loop', () => {
+  const looped = applyBatch(document, [{ kind: 'loop.set', take: FIRST.take, loop: { from: 4, to: 8 } }])
+
+  test.each([
+    ['all of it', 3, 6],
+    ['its start', 2, 4],
+    ['its end', 6, 5],
+    ['frames before it', 0, 3],
+  ])('comes back when %s was taken out and that is undone', (_what, at, count) => {
+    if (!looped.ok) throw new Error('refused')
+    const out = applyBatch(looped.document, [{ kind: 'frames.remove', take: FIRST.take, at, count }])
+    if (!out.ok) throw new Error('refused')
+    const back = applyBatch(out.document, out.inverse)
+    expect(back.ok && back.document).toEqual(looped.document)
+  })
+})
+
 describe('refusals', () => {
   const cases: [string, Operation, string][] = [
     ['a drawing still on the sheet', { kind: 'drawing.remove', id: 'a' }, 'still-exposed'],

@@ -41,7 +41,7 @@ const drawingId = fc.option(id, { nil: null })
 const frame = fc.integer({ min: -1, max: 30 })
 const runs = fc.array(fc.record({ drawing: drawingId, frames: fc.integer({ min: 0, max: 6 }) }), { maxLength: 4 })
 const element = fc.tuple(elementId, fc.integer({ min: 0, max: 9 })).map(([i, z]) => sampleElement(i, z))
-const take = fc.constantFrom(FIRST.take, 'no-take')
+const take = fc.constantFrom(FIRST.take, FIRST.take, FIRST.take, 'no-take')
 const ticks = fc
   .tuple(
     fc.constantFrom(...PRESETS),
