@@ -21,6 +21,8 @@ const common = {
 }
 
 export default {
+  // A shared machine may be busy; a test that hangs is still told.
+  testTimeout: 30_000,
   projects: [
     { ...common, displayName: 'unit', testMatch: ['<rootDir>/packages/*/src/**/*.test.ts'] },
     {

@@ -182,12 +182,12 @@ test('a reviewer looks, flips and plays, and has nothing in the hand to draw wit
   // What the owner draws meanwhile is seen at once.
   await pen(page, ring(0.3, 0.3, 0.08))
   await safe(page)
+  for (let i = 0; i < 24; i++) await guest.keyboard.press('ArrowUp')
   await expect(guest.getByText(/frames 1–2/)).toBeVisible()
   const { document } = await stored(page, world, shot)
   expect([Object.keys(document.drawings).length, strokesIn(document)]).toEqual([1, 2])
   const picture = async (tab: typeof page) =>
     (await tab.locator('main.paper canvas').nth(2).screenshot()).toString('base64')
-  await guest.keyboard.press('ArrowUp')
   await page.bringToFront()
   await page.keyboard.press('1')
   expect(heard).toEqual([])

@@ -140,9 +140,5 @@ export function stopLeftover(folder) {
   run(join(programs, 'pg_ctl'), ['-D', data, '-m', 'fast', '-w', 'stop'])
 }
 
-/** A new folder in the temporary folder that the database user can reach. */
-export function temporaryFolder() {
-  const folder = mkdtempSync(join(tmpdir(), 'unhurried-test-'))
-  chmodSync(folder, 0o755)
-  return join(folder, 'cluster')
-}
+/** A new folder in the temporary folder, for a throw-away cluster. */
+export const temporaryFolder = () => mkdtempSync(join(tmpdir(), 'unhurried-test-'))

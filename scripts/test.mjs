@@ -4,26 +4,30 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { startCluster, temporaryFolder } from './postgres.mjs'
 import { ensureBuilt, ensureDebianPackages, ensureNpmPackages, ROOT } from './prepare.mjs'
-import { say, tell } from './say.mjs'
+import { PlainError, say, tell } from './say.mjs'
 
 const bin = name => join(ROOT, 'node_modules/.bin', name)
 const results = join(ROOT, 'test-results')
 let passed = 0
 let failed = 0
+let interrupted = false
 
-function step(words, command, args, env = {}) {
+// Ctrl-C ends the step under way; what was started is stopped all the same.
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => (interrupted = true))
+
+async function step(words, command, args, env = {}) {
   say(words)
-  const { status } = spawnSync(command, args, {
-    cwd: ROOT,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...env },
-  })
+  const options = { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } }
+  const { status } = spawnSync(command, args, options)
+  // A signal that came meanwhile is only heard of once the event loop has turned.
+  await new Promise(turned => setTimeout(turned, 10))
+  if (interrupted) throw new PlainError('Stopped.')
   return status === 0
 }
 
 /** A check that is one thing: it passes or fails as a whole. */
-function check(words, command, args) {
-  if (step(words, command, args)) passed++
+async function check(words, script) {
+  if (await step(words, 'npm', ['run', script, '--silent', '--loglevel=error'])) passed++
   else failed++
 }
 
@@ -46,28 +50,21 @@ await tell(async () => {
   rmSync(results, { recursive: true, force: true })
   mkdirSync(results, { recursive: true })
 
-  check('Types, about 25 seconds.', 'npm', ['run', 'types', '--silent', '--loglevel=error'])
-  check('Rules and layout of the code, about 15 seconds.', 'npm', ['run', 'lint', '--silent', '--loglevel=error'])
-  const jest = step('Unit and integration tests, about 40 seconds.', process.execPath, [
-    '--experimental-vm-modules',
-    '--no-warnings',
-    bin('jest'),
-    '--json',
-    '--outputFile=test-results/jest.json',
-  ])
-  count(jest, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
-
-  ensureBuilt()
+  await check('Types, about 25 seconds.', 'types')
+  await check('Rules and layout of the code, about 15 seconds.', 'lint')
   const cluster = await startCluster({ folder: temporaryFolder(), throwAway: true })
   try {
-    const ok = step('Interface tests in Chromium, about two minutes.', bin('playwright'), ['test'], {
-      TEST_CLUSTER_URL: cluster.url('postgres'),
-      NODE_OPTIONS: '--no-warnings',
+    const env = { TEST_CLUSTER_URL: cluster.url('postgres'), NODE_OPTIONS: '--experimental-vm-modules --no-warnings' }
+    const jest = ['--json', '--outputFile=test-results/jest.json']
+    const units = await step('Unit and integration tests, about 40 seconds.', bin('jest'), jest, env)
+    count(units, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
+
+    ensureBuilt()
+    const rooms = await step('Interface tests in Chromium, about three minutes.', bin('playwright'), ['test'], env)
+    count(rooms, () => {
+      const { expected, unexpected, flaky } = report('e2e.json').stats
+      return [expected, unexpected + flaky]
     })
-    count(ok, () => [
-      report('e2e.json').stats.expected,
-      report('e2e.json').stats.unexpected + report('e2e.json').stats.flaky,
-    ])
   } finally {
     cluster.stop()
     cluster.remove()
