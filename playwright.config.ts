@@ -2,8 +2,10 @@ import { defineConfig } from 'playwright/test'
 
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 90_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  // A shared machine may stall for seconds: what fails once is tried once more, and said.
+  retries: 1,
   workers: 2,
   fullyParallel: false,
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],

@@ -53,11 +53,13 @@ test('an export is stopped at once, and nothing is offered to save', async ({ pa
   await expect(page.getByRole('link', { name: /^Save/ })).toHaveCount(0)
 })
 
-test('shots are renamed, duplicated, removed and put back; wrong wishes are named', async ({ page, world }) => {
+test('shots are renamed, duplicated, removed and put back; wrong wishes are named', async ({ page, newWorld }) => {
+  const world = await newWorld()
   await enter(page, world)
   await newShot(page, world, { name: 'Ripples' })
   await page.goto(`${world.url}/shelf`)
   const card = page.getByRole('article').filter({ hasText: 'Ripples' }).first()
+  await expect(card).toContainText('nothing drawn yet')
   await card.getByRole('button', { name: 'More for Ripples' }).click()
   await page.getByRole('menu', { name: 'More for Ripples', exact: true }).getByText('Duplicate').click()
   await expect(page.getByText('Ripples (copy)')).toBeVisible()
