@@ -1,4 +1,4 @@
-import { BATCHES_PER_REQUEST, freshDocument, type Format, type Swatch } from '@unhurried/core/document'
+import { BATCHES_PER_REQUEST, freshDocument, samplesUsed, type Format, type Swatch } from '@unhurried/core/document'
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
 import { FilmRow, MemberRow, ShotRow, SnapshotRow } from '../db/entities.ts'
@@ -64,9 +64,7 @@ async function addShot(
 async function drawAll(journal: JournalService, shot: string, account: string, drawn: Drawn): Promise<void> {
   for (let i = 0; i < drawn.batches.length; i += BATCHES_PER_REQUEST) {
     const batches = drawn.batches.slice(i, i + BATCHES_PER_REQUEST)
-    const used = batches.flatMap(b =>
-      b.ops.flatMap(op => (op.kind === 'elements.add' ? op.elements.map(e => e.samples) : [])),
-    )
+    const used = batches.flatMap(batch => samplesUsed(batch.ops))
     const samples = Object.fromEntries(
       used.map(id => [id, Buffer.from(drawn.samples.get(id) ?? []).toString('base64')]),
     )

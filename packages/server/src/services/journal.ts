@@ -1,4 +1,4 @@
-import { applyBatch, type Batch, type JournalEntry, type Operation, type ShotDocument } from '@unhurried/core/document'
+import { applyBatch, samplesUsed, type Batch, type JournalEntry, type ShotDocument } from '@unhurried/core/document'
 import { unpackSamplesSafe } from '@unhurried/core/geometry'
 import { migrateDocument, type JournalReply, type PostBatches } from '@unhurried/contract'
 import { In, MoreThan, Not, type DataSource, type EntityManager } from 'typeorm'
@@ -144,7 +144,7 @@ async function sift(tx: EntityManager, shotId: string, start: ShotDocument, batc
   let document = start
   for (const batch of batches) {
     if (done.has(batch.id)) continue
-    const missing = samplesOf(batch.ops).find(id => !stored.has(id))
+    const missing = samplesUsed(batch.ops).find(id => !stored.has(id))
     if (missing !== undefined) {
       refused.push({ id: batch.id, code: 'unknown-samples', what: missing })
       continue
@@ -162,17 +162,8 @@ async function sift(tx: EntityManager, shotId: string, start: ShotDocument, batc
 }
 
 async function storedSamples(tx: EntityManager, shotId: string, batches: readonly Batch[]): Promise<Set<string>> {
-  const wanted = [...new Set(batches.flatMap(batch => samplesOf(batch.ops)))]
+  const wanted = [...new Set(batches.flatMap(batch => samplesUsed(batch.ops)))]
   if (wanted.length === 0) return new Set()
   const rows = await tx.find(StrokeRow, { select: { id: true }, where: { shotId, id: In(wanted) } })
   return new Set(rows.map(row => row.id))
-}
-
-/** Ids of the stored samples that operations bring onto drawings. */
-function samplesOf(ops: readonly Operation[]): string[] {
-  return ops.flatMap(op => {
-    if (op.kind === 'elements.add') return op.elements.map(element => element.samples)
-    if (op.kind === 'drawing.add') return Object.values(op.drawing.elements).map(element => element.samples)
-    return []
-  })
 }

@@ -5,6 +5,7 @@ import {
   FIRST,
   freshDocument,
   openReplica,
+  samplesUsed,
   type Batch,
   type JournalEntry,
   type Operation,
@@ -13,7 +14,7 @@ import {
 } from '@unhurried/core/document'
 import type { JournalReply, PostBatches } from '@unhurried/contract'
 import { Refused, Unreachable } from '../api/ask.ts'
-import { makeLink, samplesUsed, type LinkPort } from './link.ts'
+import { makeLink, type LinkPort } from './link.ts'
 
 const start = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 12)
 const loop = (from: number, id = `b${from}`): Batch => ({

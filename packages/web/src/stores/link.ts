@@ -4,9 +4,9 @@ import {
   giveUp,
   receive,
   reduceOutbox,
+  samplesUsed,
   type Batch,
   type JournalEntry,
-  type Operation,
   type Outbox,
   type OutboxEvent,
   type Replica,
@@ -29,14 +29,6 @@ export interface LinkPort {
   /** the journal would not take something; `what` is in words */
   lost(labels: readonly string[], what: string): void
   signedOut(): void
-}
-
-/** Ids of the stored samples that operations bring onto drawings. */
-export function samplesUsed(ops: readonly Operation[]): string[] {
-  return ops.flatMap(op => {
-    if (op.kind === 'elements.add') return op.elements.map(e => e.samples)
-    return op.kind === 'drawing.add' ? Object.values(op.drawing.elements).map(e => e.samples) : []
-  })
 }
 
 function toBase64(bytes: Uint8Array): string {

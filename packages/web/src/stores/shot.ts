@@ -10,6 +10,7 @@ import {
   openReplica,
   redone,
   safeMark,
+  samplesUsed,
   undone,
   type History,
   type Operation,
@@ -25,7 +26,7 @@ import * as calls from '../api/calls.ts'
 import { strokeBook } from '../desk/strokes.ts'
 import * as local from '../local/database.ts'
 import { newId } from './ids.ts'
-import { makeLink, samplesUsed, type Link } from './link.ts'
+import { makeLink, type Link } from './link.ts'
 
 /** The name of this tab: its history survives a reload and is not mixed with another tab's. */
 function deskName(): string {
