@@ -1,4 +1,4 @@
-import { MOST_TICKS, PRESETS } from '@unhurried/core/chart'
+import { EASES, MOST_CURVE_POINTS, MOST_TICKS, RATIOS } from '@unhurried/core/chart'
 import { z } from 'zod'
 import { Id } from './pieces.ts'
 
@@ -8,14 +8,21 @@ const parent = z
   .min(-2)
   .max(MOST_TICKS - 1)
 
-export const Preset = z.enum(PRESETS)
+export const Wish = z
+  .strictObject({
+    ease: z.enum(EASES),
+    strength: z.number().min(0).max(1),
+    thirds: z.boolean(),
+    points: z.array(z.number().min(0).max(1)).max(MOST_CURVE_POINTS).readonly(),
+  })
+  .readonly()
 
 export const ChartTick = z
   .strictObject({
-    at: z.strictObject({ num: z.number().int().min(1).max(4096), den: z.number().int().min(2).max(4096) }).readonly(),
+    at: z.strictObject({ num: z.number().int().min(1).max(8192), den: z.number().int().min(2).max(4096) }).readonly(),
     left: parent,
     right: parent,
-    ratio: z.enum(['1/2', '1/3', '2/3']),
+    ratio: z.enum(RATIOS),
     depth: z.number().int().min(0).max(MOST_TICKS),
     drawing: Id.nullable(),
   })
@@ -23,4 +30,6 @@ export const ChartTick = z
 
 export const Ticks = z.array(ChartTick).max(MOST_TICKS).readonly()
 
-export const Chart = z.strictObject({ id: Id, layer: Id, from: Id, to: Id, preset: Preset, ticks: Ticks }).readonly()
+export const Chart = z
+  .strictObject({ id: Id, layer: Id, from: Id, to: Id, part: Id.nullable(), wish: Wish, ticks: Ticks })
+  .readonly()

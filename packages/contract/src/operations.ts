@@ -1,6 +1,6 @@
-import type { Batch as CoreBatch, Operation as CoreOperation } from '@unhurried/core/document'
+import { LAYER_KINDS, type Batch as CoreBatch, type Operation as CoreOperation } from '@unhurried/core/document'
 import { z } from 'zod'
-import { Chart, Preset, Ticks } from './charts.ts'
+import { Chart, Ticks, Wish } from './charts.ts'
 import * as p from './pieces.ts'
 
 /** The most operations in one batch and elements in one operation: a paste of a very full drawing still fits. */
@@ -23,6 +23,11 @@ const Changes = z
   .max(MOST_ELEMENTS)
   .readonly()
 
+const patch = <S extends z.ZodRawShape>(shape: S) => z.strictObject(shape).partial().readonly()
+const Named = patch({ name: p.Name, order: z.number() })
+const LayerPatch = patch({ name: p.Name, order: z.number(), kind: z.enum(LAYER_KINDS), locked: z.boolean() })
+const CyclePatch = patch({ from: p.Frame, to: p.FrameCount.nullable(), offset: p.Frame, pattern: p.Runs })
+
 const ids = z.array(p.Id).min(1).max(MOST_ELEMENTS).readonly()
 const op = <K extends CoreOperation['kind'], S extends z.ZodRawShape>(kind: K, shape: S) =>
   z.strictObject({ kind: z.literal(kind), ...shape }).readonly()
@@ -30,7 +35,7 @@ const op = <K extends CoreOperation['kind'], S extends z.ZodRawShape>(kind: K, s
 export const Operation = z.discriminatedUnion('kind', [
   op('format.set', { patch: p.Format.unwrap().partial().readonly() }),
   op('layer.add', { layer: p.Layer }),
-  op('layer.set', { id: p.Id, patch: z.strictObject({ name: p.Name, order: z.number() }).partial().readonly() }),
+  op('layer.set', { id: p.Id, patch: LayerPatch }),
   op('layer.remove', { id: p.Id }),
   op('drawing.add', { drawing: p.Drawing }),
   op('drawing.set', { id: p.Id, patch: z.strictObject({ number: p.SheetNumber, role: p.Role }).partial().readonly() }),
@@ -39,12 +44,33 @@ export const Operation = z.discriminatedUnion('kind', [
   op('elements.set', { drawing: p.Id, changes: Changes }),
   op('elements.remove', { drawing: p.Id, ids }),
   op('chart.add', { chart: Chart }),
-  op('chart.set', { id: p.Id, patch: z.strictObject({ preset: Preset, ticks: Ticks }).partial().readonly() }),
+  op('chart.set', { id: p.Id, patch: z.strictObject({ wish: Wish, ticks: Ticks }).partial().readonly() }),
   op('chart.remove', { id: p.Id }),
   op('exposure.write', { take: p.Id, layer: p.Id, from: p.Frame, runs: p.Runs }),
   op('frames.insert', { take: p.Id, at: p.Frame, count: p.FrameCount, fill: p.tableOf(p.Runs, 40) }),
   op('frames.remove', { take: p.Id, at: p.Frame, count: p.FrameCount }),
   op('loop.set', { take: p.Id, loop: p.Loop }),
+  op('shot.set', { patch: patch({ way: p.Way, current: p.Id }) }),
+  op('cycle.add', { take: p.Id, cycle: p.Cycle }),
+  op('cycle.set', { take: p.Id, id: p.Id, patch: CyclePatch }),
+  op('cycle.remove', { take: p.Id, id: p.Id }),
+  op('take.add', { take: p.Take }),
+  op('take.set', { id: p.Id, patch: Named }),
+  op('take.remove', { id: p.Id }),
+  op('swatch.add', { swatch: p.Swatch }),
+  op('swatch.set', { id: p.Id, patch: patch({ name: p.Name, colour: p.Colour }) }),
+  op('swatch.remove', { id: p.Id }),
+  op('mark.add', { mark: p.Mark }),
+  op('mark.set', { id: p.Id, patch: Named }),
+  op('mark.remove', { id: p.Id }),
+  op('marks.place', { drawing: p.Id, places: p.tableOf(p.Place.nullable(), 200) }),
+  op('beat.add', { beat: p.Beat }),
+  op('beat.set', { id: p.Id, patch: patch({ name: p.Name, frame: p.Frame }) }),
+  op('beat.remove', { id: p.Id }),
+  op('pin.set', { take: p.Id, drawing: p.Id, beat: p.Id.nullable() }),
+  op('note.add', { note: p.Note }),
+  op('note.set', { id: p.Id, patch: patch({ from: p.Frame, to: p.FrameCount, text: p.NoteText }) }),
+  op('note.remove', { id: p.Id }),
 ])
 
 export const Batch = z

@@ -1,5 +1,5 @@
 import { FARTHEST_PX, MOST_SAMPLES } from '@unhurried/core/geometry'
-import { LIMITS, ROLES } from '@unhurried/core/document'
+import { LAYER_KINDS, LIMITS, ROLES, WAYS } from '@unhurried/core/document'
 import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
 import { z } from 'zod'
 
@@ -35,7 +35,7 @@ export const Format = z
   .readonly()
 
 export const Layer = z
-  .strictObject({ id: Id, name: Name, kind: z.enum(['drawn', 'background']), order: z.number() })
+  .strictObject({ id: Id, name: Name, kind: z.enum(LAYER_KINDS), order: z.number(), locked: z.boolean() })
   .readonly()
 
 export const Role = z.enum(ROLES)
@@ -68,6 +68,14 @@ export function tableOf<T extends z.ZodType>(thing: T, most: number) {
     .readonly()
 }
 
+export const Place = z.strictObject({ x: Coordinate, y: Coordinate }).readonly()
+export const Mark = z.strictObject({ id: Id, layer: Id, name: Name, order: z.number() }).readonly()
+export const Swatch = z.strictObject({ id: Id, name: Name, colour: Colour }).readonly()
+export const Beat = z.strictObject({ id: Id, name: Name, frame: Frame }).readonly()
+export const NoteText = z.string().trim().min(1, 'must not be empty').max(LIMITS.noteLength)
+export const Note = z.strictObject({ id: Id, from: Frame, to: FrameCount, text: NoteText }).readonly()
+export const Way = z.enum(WAYS)
+
 export const SheetNumber = z.number().int().min(1).max(99_999)
 
 export const Drawing = z
@@ -77,9 +85,27 @@ export const Drawing = z
     number: SheetNumber,
     role: Role,
     elements: tableOf(Element, LIMITS.elementsPerDrawing),
+    marks: tableOf(Place, LIMITS.marks),
   })
   .readonly()
 
 export const Run = z.strictObject({ drawing: Id.nullable(), frames: FrameCount }).readonly()
 export const Runs = z.array(Run).min(1).max(LONGEST_SHOT_FRAMES).readonly()
 export const Loop = z.strictObject({ from: Frame, to: Frame }).readonly().nullable()
+
+export const Cycle = z
+  .strictObject({ id: Id, layer: Id, from: Frame, to: FrameCount.nullable(), offset: Frame, pattern: Runs })
+  .readonly()
+
+export const Take = z
+  .strictObject({
+    id: Id,
+    name: Name,
+    order: z.number(),
+    length: FrameCount,
+    loop: Loop,
+    columns: tableOf(z.array(Run).max(LONGEST_SHOT_FRAMES).readonly(), LIMITS.layers),
+    cycles: tableOf(Cycle, LIMITS.cycles),
+    pins: tableOf(Id, LIMITS.drawings),
+  })
+  .readonly()

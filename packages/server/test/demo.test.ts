@@ -92,7 +92,7 @@ describe('the demo exercise', () => {
     const { document } = get(shots, 'A dropped acorn')
     const queue = drawingQueue(document, get(document.takes, FIRST.take))
     expect(queue).toHaveLength(4)
-    expect(queue.map(item => item.ratio)).toEqual(['1/2', '1/2', '1/2', '1/2'])
+    expect(queue.map(item => item.place?.ratio)).toEqual(['1/2', '1/2', '1/2', '1/2'])
   })
 
   test('is not drawn a second time', async () => {

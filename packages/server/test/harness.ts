@@ -86,7 +86,7 @@ export const batch = (id: string, ...ops: Operation[]): Batch => ({ id, label: '
 export const newDrawing = (id: string, number: number): Batch =>
   batch(`add-${id}`, {
     kind: 'drawing.add',
-    drawing: { id, layer: FIRST.drawn, number, role: 'key', elements: {} },
+    drawing: { id, layer: FIRST.drawn, number, role: 'key', elements: {}, marks: {} },
   })
 
 export const stroke = (id: string, drawing = 'd1'): Batch =>

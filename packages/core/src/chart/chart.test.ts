@@ -10,7 +10,6 @@ import {
   presetTicks,
   PRESETS,
   steps,
-  thirdThenHalves,
   valueOf,
   type Fraction,
   type Tick,
@@ -128,9 +127,10 @@ describe('the nearest halves', () => {
   })
 
   test('the breakdown may lie on a third, marked as one, with halves on both sides', () => {
-    const ticks = thirdThenHalves([0.1, 0.33, 0.6], 1, '1/3')
+    const ticks = nearestHalves([0.16, 0.33, 0.66], 4, true)
     expect(written(ticks)).toBe('1/6 1/3 2/3')
     expect(ticks.map(tick => tick.ratio)).toEqual(['1/2', '1/3', '1/2'])
+    expect(written(nearestHalves([0.25, 0.5, 0.75], 4, true))).toBe('1/4 1/2 3/4')
   })
 
   test('a wish that does not increase is refused', () => {

@@ -7,8 +7,12 @@ export interface Fraction {
   readonly den: number
 }
 
-/** How a tick lies between its two parents: half-way, or (marked on paper) at one or two thirds. */
-export type Ratio = '1/2' | '1/3' | '2/3'
+/**
+ * How a tick lies between its two parents: half-way, or (marked on paper) at one or two thirds; or past the second one,
+ * by an eighth or a quarter of the way between them.
+ */
+export const RATIOS = ['1/2', '1/3', '2/3', '9/8', '5/4'] as const
+export type Ratio = (typeof RATIOS)[number]
 
 /** The earlier key of a chart, where a tick names its parents. */
 export const KEY_A = -1
@@ -46,6 +50,8 @@ export function fractionLabel(f: Fraction): string {
 interface Tree {
   readonly error: number
   readonly root: number
+  /** how the root lies in its stretch; always half-way but for a breakdown that may lie on a third */
+  readonly ratio: '1/2' | '1/3' | '2/3'
   readonly left: Tree | null
   readonly right: Tree | null
 }
@@ -54,25 +60,33 @@ interface Tree {
  * The chart made only of halves that lies nearest to a wish: every tick exactly half-way between its two nearest
  * neighbours at the moment it is drawn. `wished` are increasing positions between 0 and 1; the answer has as many ticks,
  * in the same order. "Nearest" is the smallest largest error; of equally near charts the shallower one wins, then the one
- * whose breakdown comes earlier. Exact: every halving tree of depth ≤ `deepest` is considered.
+ * whose breakdown comes earlier. Exact: every halving tree of depth ≤ `deepest` is considered. With `thirds` the breakdown
+ * may also lie on a third of the way, with halves on both sides.
  *
  * The search divides the wish: the tree over the stretch (lo, hi) for wishes i..j has its root at the middle of the
  * stretch for one of those wishes, and the best trees of the two halves do not depend on each other.
  *
  * Throws when the wish does not increase, or holds more ticks than a tree of that depth.
  */
-export function nearestHalves(wished: readonly number[], deepest = DEEPEST_HALVING): Tick[] {
+export function nearestHalves(wished: readonly number[], deepest = DEEPEST_HALVING, thirds = false): Tick[] {
   needIncreasing(wished)
   if (wished.length > 2 ** deepest - 1) {
     throw new UsageError(`${wished.length} ticks do not fit halves of depth ${deepest}`)
   }
-  const tree = bestTree(wished, 0, wished.length, 0, 2 ** deepest, deepest)
+  const tree = bestTree(wished, 0, wished.length, 0, 1, deepest, thirds)
   const ticks: Tick[] = new Array<Tick>(wished.length)
   if (tree) plant(tree, ticks, 0, { num: 0, den: 1 }, { num: 1, den: 1 }, KEY_A, KEY_B)
   return ticks
 }
 
-/** The best tree for wishes from..to-1 in the stretch lo..hi, counted in units of the finest halving; null when empty. */
+/** The largest distance between a chart and a wish of as many positions, as a share of the way. */
+export function largestError(ticks: readonly Tick[], wished: readonly number[]): number {
+  return ticks.reduce((worst, tick, i) => Math.max(worst, Math.abs(valueOf(tick.at) - (wished[i] as number))), 0)
+}
+
+const SHARES = { '1/2': 1 / 2, '1/3': 1 / 3, '2/3': 2 / 3 } as const
+
+/** The best tree for wishes from..to-1 in the stretch lo..hi of the way; null when there are none. */
 function bestTree(
   wished: readonly number[],
   from: number,
@@ -80,19 +94,21 @@ function bestTree(
   lo: number,
   hi: number,
   levels: number,
-  unit = hi,
+  thirds: boolean,
 ): Tree | null {
   if (from === to) return null
-  const middle = (lo + hi) / 2
   const room = 2 ** (levels - 1) - 1
   let best: Tree | null = null
-  for (let root = from; root < to; root++) {
-    if (root - from > room || to - root - 1 > room) continue
-    const left = bestTree(wished, from, root, lo, middle, levels - 1, unit)
-    const right = bestTree(wished, root + 1, to, middle, hi, levels - 1, unit)
-    const own = Math.abs(middle / unit - (wished[root] as number))
-    const tree = { error: Math.max(own, left?.error ?? 0, right?.error ?? 0), root, left, right }
-    if (!best || isNearer(tree, best)) best = tree
+  for (const ratio of thirds ? (['1/2', '1/3', '2/3'] as const) : (['1/2'] as const)) {
+    const middle = lo + (hi - lo) * SHARES[ratio]
+    for (let root = from; root < to; root++) {
+      if (root - from > room || to - root - 1 > room) continue
+      const left = bestTree(wished, from, root, lo, middle, levels - 1, false)
+      const right = bestTree(wished, root + 1, to, middle, hi, levels - 1, false)
+      const own = Math.abs(middle - (wished[root] as number))
+      const tree = { error: Math.max(own, left?.error ?? 0, right?.error ?? 0), root, ratio, left, right }
+      if (!best || isNearer(tree, best)) best = tree
+    }
   }
   return best
 }
@@ -109,15 +125,27 @@ function heightOf(tree: Tree | null): number {
 }
 
 function plant(tree: Tree, out: Tick[], depth: number, a: Fraction, b: Fraction, left: number, right: number): void {
-  const at = between(a, b, '1/2')
-  out[tree.root] = { at, left, right, ratio: '1/2', depth }
+  const at = between(a, b, tree.ratio)
+  out[tree.root] = { at, left, right, ratio: tree.ratio, depth }
   if (tree.left) plant(tree.left, out, depth + 1, a, at, left, tree.root)
   if (tree.right) plant(tree.right, out, depth + 1, at, b, tree.root, right)
 }
 
+/** Weights of the two parents, and what they are parts of. */
+const WEIGHTS: Record<Ratio, readonly [a: number, b: number, parts: number]> = {
+  '1/2': [1, 1, 2],
+  '1/3': [2, 1, 3],
+  '2/3': [1, 2, 3],
+  '9/8': [-1, 9, 8],
+  '5/4': [-1, 5, 4],
+}
+
+/** A ratio as a number: 1/2, 9/8 … */
+export const shareOf = (ratio: Ratio): number => WEIGHTS[ratio][1] / WEIGHTS[ratio][2]
+
 /** The position at a ratio of the way from a to b, as a reduced fraction. */
 export function between(a: Fraction, b: Fraction, ratio: Ratio): Fraction {
-  const [weightA, weightB, parts] = ratio === '1/2' ? [1, 1, 2] : ratio === '1/3' ? [2, 1, 3] : [1, 2, 3]
+  const [weightA, weightB, parts] = WEIGHTS[ratio]
   return reduced(weightA * a.num * b.den + weightB * b.num * a.den, parts * a.den * b.den)
 }
 
@@ -125,32 +153,6 @@ function reduced(num: number, den: number): Fraction {
   let [a, b] = [num, den]
   while (b !== 0) [a, b] = [b, a % b]
   return { num: num / a, den: den / a }
-}
-
-/**
- * A chart whose breakdown (wish number `breakdown`) lies on a third of the way instead of the half, and whose other
- * ticks are halves on either side of it. `third` is '1/3' or '2/3'.
- */
-export function thirdThenHalves(wished: readonly number[], breakdown: number, third: '1/3' | '2/3'): Tick[] {
-  needIncreasing(wished)
-  const keys: [Fraction, Fraction] = [
-    { num: 0, den: 1 },
-    { num: 1, den: 1 },
-  ]
-  const at = between(keys[0], keys[1], third)
-  const t = valueOf(at)
-  const ticks: Tick[] = new Array<Tick>(wished.length)
-  ticks[breakdown] = { at, left: KEY_A, right: KEY_B, ratio: third, depth: 0 }
-  const sides = [
-    { from: 0, to: breakdown, lo: 0, hi: t, a: keys[0], b: at, left: KEY_A, right: breakdown },
-    { from: breakdown + 1, to: wished.length, lo: t, hi: 1, a: at, b: keys[1], left: breakdown, right: KEY_B },
-  ]
-  for (const side of sides) {
-    const local = wished.map(w => (w - side.lo) / (side.hi - side.lo))
-    const tree = bestTree(local, side.from, side.to, 0, 2 ** DEEPEST_HALVING, DEEPEST_HALVING)
-    if (tree) plant(tree, ticks, 1, side.a, side.b, side.left, side.right)
-  }
-  return ticks
 }
 
 /**

@@ -1,3 +1,5 @@
 export * from './ease.ts'
+export * from './gap.ts'
 export * from './halves.ts'
-export * from './preset.ts'
+export * from './reading.ts'
+export * from './wish.ts'

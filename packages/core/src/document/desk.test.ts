@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { PRESETS } from '../chart/index.ts'
+import { PRESETS, presetWish } from '../chart/index.ts'
 import { drawingAt, lengthOf } from '../time/exposure.ts'
 import { countDrawings, drawingsNeeded, usualExposure } from '../work/index.ts'
 import { FIRST, freshDocument } from './fresh.ts'
+import type { Edited } from './layerForm.ts'
 import { makeDrawings, setChart, type Making } from './make.ts'
 import type { ShotDocument, Take } from './model.ts'
 import { applyBatch, columnsCover, type Operation } from './operations/index.ts'
@@ -29,6 +30,11 @@ function apply(document: ShotDocument, ops: readonly Operation[]): ShotDocument 
   const result = applyBatch(document, ops)
   if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
   return result.document
+}
+
+function ops(step: Edited): readonly Operation[] {
+  if (!step.ok) throw new Error(step.code)
+  return step.ops
 }
 
 function mustMake(making: Making): readonly Operation[] {
@@ -58,7 +64,7 @@ describe('making the drawings of a chart', () => {
     const document = twoKeys()
     const made = apply(
       document,
-      mustMake(makeDrawings(document, takeOf(document), pairOf(document), 'slow-in', 3, 2, counter())),
+      mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('slow-in'), 3, 2, counter())),
     )
     const numbers = select
       .exposures(takeOf(made), L)
@@ -78,7 +84,7 @@ describe('making the drawings of a chart', () => {
     const lengths = [1, 3].map(on => {
       const made = apply(
         document,
-        mustMake(makeDrawings(document, takeOf(document), pairOf(document), 'even', 3, on, counter())),
+        mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 3, on, counter())),
       )
       expect(columnsCover(made)).toBe(true)
       return [takeOf(made).length, select.firstFrameOf(takeOf(made), get(made.drawings, 'b'))]
@@ -93,10 +99,12 @@ describe('making the drawings of a chart', () => {
     const document = twoKeys()
     const made = apply(
       document,
-      mustMake(makeDrawings(document, takeOf(document), pairOf(document), 'even', 2, 'fit', counter())),
+      mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 2, 'fit', counter())),
     )
     expect(select.exposures(takeOf(made), L).map(run => run.frames)).toEqual([3, 3, 2, 4])
-    expect(makeDrawings(document, takeOf(document), pairOf(document), 'even', 11, 'fit', counter())).toEqual({
+    expect(
+      makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 11, 'fit', counter()),
+    ).toEqual({
       ok: false,
       code: 'too-little-room',
       frames: 8,
@@ -107,17 +115,20 @@ describe('making the drawings of a chart', () => {
   test('making again keeps what is drawn, drops what is blank, and refuses to lose drawings', () => {
     const document = twoKeys()
     const ids = counter()
-    let made = apply(document, mustMake(makeDrawings(document, takeOf(document), pairOf(document), 'even', 3, 2, ids)))
+    let made = apply(
+      document,
+      mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 3, 2, ids)),
+    )
     made = apply(made, [{ kind: 'elements.add', drawing: 'new2', elements: [sampleElement('x')] }])
-    const fewer = apply(made, mustMake(makeDrawings(made, takeOf(made), pairOf(made), 'even', 1, 2, ids)))
+    const fewer = apply(made, mustMake(makeDrawings(made, takeOf(made), pairOf(made), presetWish('even'), 1, 2, ids)))
     expect(shown(fewer)).toBe('aanew2new2bbbb')
     expect(Object.keys(fewer.drawings).sort()).toEqual(['a', 'b', 'new2'])
-    expect(makeDrawings(fewer, takeOf(fewer), pairOf(fewer), 'even', 0, 2, ids)).toEqual({
+    expect(makeDrawings(fewer, takeOf(fewer), pairOf(fewer), presetWish('even'), 0, 2, ids)).toEqual({
       ok: false,
       code: 'more-are-drawn',
       drawn: 1,
     })
-    expect(setChart(fewer, takeOf(fewer), pairOf(fewer), 'even', 0, ids)).toMatchObject({ ok: false })
+    expect(setChart(fewer, takeOf(fewer), pairOf(fewer), presetWish('even'), 0, ids)).toMatchObject({ ok: false })
   })
 
   test('whatever is asked for can be done, covers the sheet and can be undone', () => {
@@ -128,7 +139,15 @@ describe('making the drawings of a chart', () => {
         fc.constantFrom<1 | 2 | 3 | 'fit'>(1, 2, 3, 'fit'),
         (preset, n, on) => {
           const document = twoKeys()
-          const making = makeDrawings(document, takeOf(document), pairOf(document), preset, n, on, counter())
+          const making = makeDrawings(
+            document,
+            takeOf(document),
+            pairOf(document),
+            presetWish(preset),
+            n,
+            on,
+            counter(),
+          )
           if (!making.ok) return expect(on === 'fit' && n > 7).toBe(true)
           const result = applyBatch(document, making.ops)
           if (!result.ok) throw new Error(result.refusal.code)
@@ -144,12 +163,15 @@ describe('making the drawings of a chart', () => {
 describe('the queue', () => {
   test('asks for the breakdown first, then the halves, each with the two drawings it is made from', () => {
     const start = twoKeys()
-    let document = apply(start, mustMake(makeDrawings(start, takeOf(start), pairOf(start), 'even', 3, 2, counter())))
+    let document = apply(
+      start,
+      mustMake(makeDrawings(start, takeOf(start), pairOf(start), presetWish('even'), 3, 2, counter())),
+    )
     const asked: string[] = []
     for (;;) {
       const [next] = drawingQueue(document, takeOf(document))
       if (!next) break
-      asked.push(`${next.drawing.number} between ${next.left.number} and ${next.right.number}`)
+      asked.push(`${next.drawing.number} between ${next.left?.number} and ${next.right?.number}`)
       document = apply(document, [{ kind: 'elements.add', drawing: next.drawing.id, elements: [sampleElement('x')] }])
     }
     expect(asked).toEqual(['5 between 1 and 9', '3 between 1 and 5', '7 between 5 and 9'])
@@ -157,8 +179,14 @@ describe('the queue', () => {
 
   test('a new chart over the same drawings changes roles and places, not the drawings', () => {
     const start = twoKeys()
-    const made = apply(start, mustMake(makeDrawings(start, takeOf(start), pairOf(start), 'even', 3, 2, counter())))
-    const changed = apply(made, mustMake(setChart(made, takeOf(made), pairOf(made), 'slow-in', 3, counter())))
+    const made = apply(
+      start,
+      mustMake(makeDrawings(start, takeOf(start), pairOf(start), presetWish('even'), 3, 2, counter())),
+    )
+    const changed = apply(
+      made,
+      mustMake(setChart(made, takeOf(made), pairOf(made), presetWish('slow-in'), 3, counter())),
+    )
     expect(plannedPlace(changed, takeOf(changed), get(changed.drawings, 'new1'))).toMatchObject({
       at: { num: 1, den: 2 },
       left: { id: 'a' },
@@ -168,10 +196,14 @@ describe('the queue', () => {
     expect(plannedPlace(changed, takeOf(changed), get(changed.drawings, 'a'))).toBeNull()
   })
 
-  test('is empty while a key is blank', () => {
+  test('a key that is blank comes before everything made from it', () => {
     const start = twoKeys()
-    const made = apply(start, mustMake(makeDrawings(start, takeOf(start), pairOf(start), 'even', 1, 2, counter())))
-    expect(drawingQueue(apply(made, edits.clearDrawing(get(made.drawings, 'b'))), takeOf(made))).toEqual([])
+    const made = apply(
+      start,
+      mustMake(makeDrawings(start, takeOf(start), pairOf(start), presetWish('even'), 1, 2, counter())),
+    )
+    const cleared = apply(made, edits.clearDrawing(get(made.drawings, 'b')))
+    expect(drawingQueue(cleared, takeOf(cleared)).map(item => item.drawing.id)).toEqual(['b', 'new1'])
   })
 })
 
@@ -194,7 +226,7 @@ describe('edits of the sheet', () => {
     const copied = Object.values(get(apply(base, copy.ops).drawings, copy.drawing).elements)[0]
     expect(copied).toMatchObject({ samples: 's-a1' })
     expect(copied?.id).not.toBe('a1')
-    const shared = apply(base, edits.shareDrawing(takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
+    const shared = apply(base, edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
     expect(shown(shared)).toBe('aaaabbbbcccc..aa........')
     expect(select.exposureCount(takeOf(shared), get(shared.drawings, 'a'))).toBe(2)
   })
@@ -210,15 +242,15 @@ describe('edits of the sheet', () => {
   })
 
   test('removing a shared exposure keeps the drawing, removing a key takes its chart along', () => {
-    const shared = apply(base, edits.shareDrawing(takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
+    const shared = apply(base, edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
     expect(Object.keys(apply(shared, edits.removeExposure(shared, takeOf(shared), L, 14).ops).drawings)).toContain('a')
-    const charted = apply(base, mustMake(setChart(base, takeOf(base), pairOf(base), 'even', 1, counter())))
+    const charted = apply(base, mustMake(setChart(base, takeOf(base), pairOf(base), presetWish('even'), 1, counter())))
     expect(Object.keys(apply(charted, edits.removeExposure(charted, takeOf(charted), L, 0).ops).charts)).toEqual([])
   })
 
   test('another animated layer keeps the length of the shot', () => {
     const two = apply(base, [
-      { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 2 } },
+      { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 2, locked: false } },
       { kind: 'drawing.add', drawing: { ...sampleDrawing('s', 1), layer: 'bag', elements: {} } },
       { kind: 'exposure.write', take: FIRST.take, layer: 'bag', from: 0, runs: [{ drawing: 's', frames: 24 }] },
     ])
@@ -227,10 +259,10 @@ describe('edits of the sheet', () => {
   })
 
   test('on twos and held longer: what follows moves, the shot follows', () => {
-    expect(shown(apply(base, edits.exposeSelection(base, takeOf(base), L, 0, 8, 2)))).toBe('aabbcccc............')
-    expect(shown(apply(base, edits.holdDrawing(base, takeOf(base), L, 5, 6)))).toBe('aaaabbbbbbcccc............')
-    expect(shown(apply(base, edits.holdDrawing(base, takeOf(base), L, 5, 1)))).toBe('aaaabcccc............')
-    expect(edits.holdDrawing(base, takeOf(base), L, 5, 4)).toEqual([])
+    expect(shown(apply(base, ops(edits.exposeSelection(base, takeOf(base), L, 0, 8, 2))))).toBe('aabbcccc............')
+    expect(shown(apply(base, ops(edits.holdDrawing(base, takeOf(base), L, 5, 6))))).toBe('aaaabbbbbbcccc............')
+    expect(shown(apply(base, ops(edits.holdDrawing(base, takeOf(base), L, 5, 1))))).toBe('aaaabcccc............')
+    expect(ops(edits.holdDrawing(base, takeOf(base), L, 5, 4))).toEqual([])
   })
 
   test('the drawing before and after, and what a copy takes after', () => {

@@ -2,14 +2,19 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { lengthOf, plain } from '../time/exposure.ts'
 import { PRESETS } from '../chart/ease.ts'
+import { presetWish } from '../chart/wish.ts'
 import { FIRST } from './fresh.ts'
+import { copyClip, pasteClip } from './clip.ts'
+import type { Edited } from './layerForm.ts'
 import { makeDrawings, setChart } from './make.ts'
 import type { ShotDocument, Take } from './model.ts'
-import { applyBatch, columnsCover, type Operation } from './operations/index.ts'
+import { applyBatch, columnsCover, cyclesHold, type Operation } from './operations/index.ts'
 import { drawingQueue } from './queue.ts'
 import { columnOf, keysAround, layersInOrder, neighbours } from './selectors.ts'
 import { sampleDocument, sampleElement } from './tests/sample.ts'
+import * as retime from './retime.ts'
 import * as edits from './sheetEdits.ts'
+import { copyTake } from './takes.ts'
 import { find, get } from './table.ts'
 
 /** The numbers written on the sheets of a layer. */
@@ -18,7 +23,7 @@ const numbersOn = (document: ShotDocument, layer: string): number[] =>
     .filter(drawing => drawing.layer === layer)
     .map(drawing => drawing.number)
 
-const takeOf = (document: ShotDocument): Take => get(document.takes, FIRST.take)
+const takeOf = (document: ShotDocument): Take => get(document.takes, document.current)
 
 /** Something an animator does on the sheet: any act, anywhere. */
 type Act = { act: string; frame: number; n: number }
@@ -37,10 +42,29 @@ const act: fc.Arbitrary<Act> = fc.record({
     'chart',
     'draw',
     'background',
+    'link',
+    'link',
+    'unlink',
+    'reverse',
+    'there-and-back',
+    'repeat',
+    'stretch',
+    'slide',
+    'trim',
+    'take-out',
+    'keep',
+    'move-key',
+    'take',
+    'paste',
+    'pin',
+    'beat',
   ),
   frame: fc.nat(40),
   n: fc.integer({ min: 1, max: 4 }),
 })
+
+/** The operations of an edit, or none when it says no: whatever it says yes to must be possible. */
+const allowed = (step: Edited): readonly Operation[] => (step.ok ? step.ops : [])
 
 function opsOf(
   document: ShotDocument,
@@ -52,6 +76,8 @@ function opsOf(
   const layer = what === 'background' ? FIRST.background : FIRST.drawn
   const here = edits.sourceAt(document, take, layer, frame)
   const pair = keysAround(document, take, layer, frame)
+  const following = wished % 3 ? 'ripple' : 'stay'
+  const marked = { layers: [layer], from: frame, to: Math.min(take.length, frame + n * 2) }
   switch (what) {
     case 'new':
     case 'background':
@@ -59,7 +85,7 @@ function opsOf(
     case 'copy':
       return edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId).ops
     case 'share':
-      return here ? edits.shareDrawing(take, here, frame, n).ops : []
+      return here ? edits.shareDrawing(document, take, here, frame, n).ops : []
     case 'remove':
       return edits.removeExposure(document, take, layer, frame).ops
     case 'clear':
@@ -67,20 +93,69 @@ function opsOf(
     case 'draw':
       return here ? [{ kind: 'elements.add', drawing: here.id, elements: [sampleElement(newId())] }] : []
     case 'on':
-      return edits.exposeSelection(document, take, layer, frame, frame + n * 3, n)
+      return allowed(edits.exposeSelection(document, take, layer, frame, frame + n * 3, n, following))
     case 'hold':
-      return edits.holdDrawing(document, take, layer, frame, n)
+      return allowed(edits.holdDrawing(document, take, layer, frame, n, following))
     case 'insert':
       return [{ kind: 'frames.insert', take: take.id, at: frame, count: n, fill: {} }]
     case 'out':
       return frame + n < take.length ? [{ kind: 'frames.remove', take: take.id, at: frame, count: n }] : []
+    case 'link': {
+      const to = Math.min(take.length, frame + 2 + n * 3)
+      const pattern = columnOf(take, layer).slice(0, n)
+      const cycle = { id: newId(), layer, from: frame, to: n > 3 ? null : to, offset: 0, pattern }
+      const ops: Operation[] = [{ kind: 'cycle.add', take: take.id, cycle }]
+      return applyBatch(document, ops).ok ? ops : []
+    }
+    case 'unlink':
+      return Object.keys(take.cycles)
+        .slice(0, 1)
+        .map(id => ({ kind: 'cycle.remove', take: take.id, id }))
+    case 'reverse':
+    case 'there-and-back':
+      return allowed(retime.retime(document, take, marked, { kind: what }, following))
+    case 'repeat':
+      return allowed(retime.retime(document, take, marked, { kind: what, times: n }, following))
+    case 'stretch':
+      return allowed(retime.retime(document, take, marked, { kind: what, frames: n * 3 }, following))
+    case 'slide':
+      return allowed(retime.slide(document, take, marked, frame % 2 ? n : -n))
+    case 'trim':
+      return allowed(retime.trim(document, take, layer, frame, n % 2 ? 'start' : 'end', following))
+    case 'take-out':
+      return allowed(retime.takeOut(document, take, marked, following))
+    case 'keep':
+      return n > 3 ? retime.keepOnly(take, marked.from, marked.to) : []
+    case 'move-key':
+      return here ? allowed(retime.moveKey(document, take, here.id, frame + n - 2, following)) : []
+    case 'take': {
+      const id = newId()
+      return [...copyTake(document, take.id, id, 'slower'), { kind: 'shot.set', patch: { current: id } }]
+    }
+    case 'paste': {
+      const clip = copyClip(document, take, 'here', { ...marked, layers: [FIRST.drawn, FIRST.background] })
+      const how = n % 2 ? 'share' : 'copy'
+      return allowed(pasteClip(document, take, 'here', clip, layer, (frame * 7) % take.length, how, following, newId))
+    }
+    case 'pin': {
+      if (!here) return []
+      const beat = newId()
+      return [
+        { kind: 'beat.add', beat: { id: beat, name: 'step', frame } },
+        { kind: 'pin.set', take: take.id, drawing: here.id, beat },
+      ]
+    }
+    case 'beat': {
+      const beat = Object.keys(document.beats)[0]
+      return beat ? allowed(retime.moveBeat(document, beat, frame)) : []
+    }
     default: {
       if (!pair) return []
       const preset = PRESETS[frame % PRESETS.length] ?? 'even'
       const make =
         what === 'make'
-          ? makeDrawings(document, take, pair, preset, n, n, newId)
-          : setChart(document, take, pair, preset, n, newId)
+          ? makeDrawings(document, take, pair, presetWish(preset), n, n, newId)
+          : setChart(document, take, pair, presetWish(preset), n, newId)
       return make.ok ? make.ops : []
     }
   }
@@ -122,6 +197,7 @@ describe('an evening at the sheet', () => {
       fc.property(acts, all => {
         const { document } = evening(all)
         expect(columnsCover(document)).toBe(true)
+        expect(cyclesHold(document.takes)).toBe(true)
         for (const layer of layersInOrder(document)) {
           const column = columnOf(takeOf(document), layer.id)
           expect(plain(column)).toEqual(column)
@@ -151,7 +227,9 @@ describe('an evening at the sheet', () => {
           if (!next) break
           expect(i).toBeLessThan(200)
           expect(Object.keys(next.drawing.elements)).toEqual([])
-          for (const parent of [next.left, next.right]) expect(find(document.drawings, parent.id)).toBe(parent)
+          for (const parent of [next.left, next.right]) {
+            if (parent) expect(find(document.drawings, parent.id)).toBe(parent)
+          }
           const drawn = applyBatch(document, [
             { kind: 'elements.add', drawing: next.drawing.id, elements: [sampleElement(`q${i}`)] },
           ])

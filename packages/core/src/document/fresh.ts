@@ -23,8 +23,8 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     schema: DOCUMENT_SCHEMA,
     format,
     layers: {
-      [FIRST.background]: { id: FIRST.background, name: 'background', kind: 'background', order: 0 },
-      [FIRST.drawn]: { id: FIRST.drawn, name: layerName, kind: 'drawn', order: 1 },
+      [FIRST.background]: { id: FIRST.background, name: 'background', kind: 'background', order: 0, locked: false },
+      [FIRST.drawn]: { id: FIRST.drawn, name: layerName, kind: 'drawn', order: 1, locked: false },
     },
     drawings: {},
     charts: {},
@@ -32,11 +32,19 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
       [FIRST.take]: {
         id: FIRST.take,
         name: 'first take',
+        order: 0,
         length: frames,
         loop: null,
         columns: { [FIRST.background]: empty, [FIRST.drawn]: empty },
+        cycles: {},
+        pins: {},
       },
     },
+    current: FIRST.take,
     swatches: Object.fromEntries(SWATCHES.map(swatch => [swatch.id, swatch])),
+    marks: {},
+    beats: {},
+    notes: {},
+    way: 'pose-to-pose',
   }
 }

@@ -1,12 +1,12 @@
-import type { Preset } from '../chart/ease.ts'
 import type { Tick } from '../chart/halves.ts'
-import { presetTicks } from '../chart/preset.ts'
+import { wishTicks, type Wish } from '../chart/wish.ts'
 import { drawingAt, plain, slice, spread, type Run } from '../time/exposure.ts'
 import type { Chart, ChartTick, Drawing, Role, ShotDocument, Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
 import { chartBetween, columnOf, freeNumber, isBlank, type KeyPair } from './selectors.ts'
 import { find, get } from './table.ts'
 import { unchart } from './sheetEdits.ts'
+import { touchesCycle } from './layerForm.ts'
 
 /** How the drawings of a chart are put on the sheet: on so many frames each (the later key moves), or where there is room. */
 export type Exposing = number | 'fit'
@@ -16,27 +16,28 @@ export type Making =
   | { readonly ok: true; readonly ops: readonly Operation[] }
   | { readonly ok: false; readonly code: 'too-little-room'; readonly frames: number; readonly needed: number }
   | { readonly ok: false; readonly code: 'more-are-drawn'; readonly drawn: number }
+  | { readonly ok: false; readonly code: 'in-a-cycle' }
 
 /** The role that a tick gives its drawing. */
 export const roleOf = (tick: Tick): Role => (tick.depth === 0 ? 'breakdown' : 'inbetween')
 
 /**
- * Puts a preset with `count` inbetweens on the chart between two keys, making the chart when there is none. Drawings that
+ * Puts a wish with `count` inbetweens on the chart between two keys, making the chart when there is none. Drawings that
  * were made for it keep their order; ticks without one stay to be made. Exposures are left alone.
  */
 export function setChart(
   document: ShotDocument,
   take: Take,
   pair: KeyPair,
-  preset: Preset,
+  wish: Wish,
   count: number,
   newId: () => string,
 ): Making {
   const between = drawingsBetween(document, take, pair)
   const adopted = adopt(between, count)
   if (!adopted) return { ok: false, code: 'more-are-drawn', drawn: between.filter(d => !isBlank(d)).length }
-  const ticks = presetTicks(preset, count).map((tick, i) => ({ ...tick, drawing: adopted[i]?.id ?? null }))
-  return { ok: true, ops: [...chartOps(document, pair, preset, ticks, newId), ...roleOps(document, ticks)] }
+  const ticks = wishTicks(wish, count).map((tick, i) => ({ ...tick, drawing: adopted[i]?.id ?? null }))
+  return { ok: true, ops: [...chartOps(document, pair, wish, ticks, newId), ...roleOps(document, ticks)] }
 }
 
 /**
@@ -49,12 +50,13 @@ export function makeDrawings(
   document: ShotDocument,
   take: Take,
   pair: KeyPair,
-  preset: Preset,
+  wish: Wish,
   count: number,
   on: Exposing,
   newId: () => string,
 ): Making {
   const room = pair.toFrame - pair.fromFrame
+  if (touchesCycle(take, pair.from.layer, pair.fromFrame, pair.toFrame)) return { ok: false, code: 'in-a-cycle' }
   if (on === 'fit' && room < count + 1) return { ok: false, code: 'too-little-room', frames: room, needed: count + 1 }
   const between = drawingsBetween(document, take, pair)
   const adopted = adopt(between, count)
@@ -64,7 +66,7 @@ export function makeDrawings(
   const layer = pair.from.layer
   const added: Drawing[] = []
   let frame = pair.fromFrame
-  const ticks: ChartTick[] = presetTicks(preset, count).map((tick, i) => {
+  const ticks: ChartTick[] = wishTicks(wish, count).map((tick, i) => {
     frame += holds[i] as number
     const known = adopted[i]
     if (known) return { ...tick, drawing: known.id }
@@ -74,7 +76,7 @@ export function makeDrawings(
       frame,
       added.map(d => d.number),
     )
-    const drawing: Drawing = { id: newId(), layer, number, role: roleOf(tick), elements: {} }
+    const drawing: Drawing = { id: newId(), layer, number, role: roleOf(tick), elements: {}, marks: {} }
     added.push(drawing)
     return { ...tick, drawing: drawing.id }
   })
@@ -87,15 +89,36 @@ export function makeDrawings(
       ...added.map((drawing): Operation => ({ kind: 'drawing.add', drawing })),
       ...moveLaterKey(take, pair, holds.reduce((a, b) => a + b, 0) - room),
       { kind: 'exposure.write', take: take.id, layer, from: pair.fromFrame, runs: plain(runs) },
-      ...chartOps(document, pair, preset, ticks, newId),
+      ...chartOps(document, pair, wish, ticks, newId),
       ...roleOps(document, ticks),
       ...surplus.flatMap(d => removeIfUnused(document, take, d, pair)),
     ],
   }
 }
 
+/**
+ * Puts a chart of a part (a mark) beside the chart of the two keys: its ticks are the same drawings at other fractions.
+ * There are as many as drawings between the keys.
+ */
+export function setPartChart(
+  document: ShotDocument,
+  take: Take,
+  pair: KeyPair,
+  mark: string,
+  wish: Wish,
+  newId: () => string,
+): Operation[] {
+  const between = drawingsBetween(document, take, pair)
+  const ticks = wishTicks(wish, between.length).map((tick, i) => ({ ...tick, drawing: between[i]?.id ?? null }))
+  const known = chartBetween(document, pair.from.id, pair.to.id, mark)
+  if (known) return [{ kind: 'chart.set', id: known.id, patch: { wish, ticks } }]
+  const { from, to } = pair
+  const chart: Chart = { id: newId(), layer: from.layer, from: from.id, to: to.id, part: mark, wish, ticks }
+  return [{ kind: 'chart.add', chart }]
+}
+
 /** Drawings exposed between the two keys, in order, keys left out. */
-function drawingsBetween(document: ShotDocument, take: Take, pair: KeyPair): Drawing[] {
+export function drawingsBetween(document: ShotDocument, take: Take, pair: KeyPair): Drawing[] {
   const seen = new Set<string>()
   for (const run of slice(columnOf(take, pair.from.layer), pair.fromFrame, pair.toFrame)) {
     if (run.drawing !== null && get(document.drawings, run.drawing).role !== 'key') seen.add(run.drawing)
@@ -123,13 +146,21 @@ function moveLaterKey(take: Take, pair: KeyPair, by: number): Operation[] {
 function chartOps(
   document: ShotDocument,
   pair: KeyPair,
-  preset: Preset,
+  wish: Wish,
   ticks: readonly ChartTick[],
   newId: () => string,
 ): Operation[] {
   const known = chartBetween(document, pair.from.id, pair.to.id)
-  if (known) return [{ kind: 'chart.set', id: known.id, patch: { preset, ticks } }]
-  const chart: Chart = { id: newId(), layer: pair.from.layer, from: pair.from.id, to: pair.to.id, preset, ticks }
+  if (known) return [{ kind: 'chart.set', id: known.id, patch: { wish, ticks } }]
+  const chart: Chart = {
+    id: newId(),
+    layer: pair.from.layer,
+    from: pair.from.id,
+    to: pair.to.id,
+    part: null,
+    wish,
+    ticks,
+  }
   return [{ kind: 'chart.add', chart }]
 }
 

@@ -1,12 +1,14 @@
-import type { Preset } from '../chart/ease.ts'
 import type { Tick } from '../chart/halves.ts'
+import type { Wish } from '../chart/wish.ts'
 import type { Matrix } from '../geometry/matrix.ts'
+import type { Point } from '../geometry/point.ts'
+import type { Cycle } from '../time/cycle.ts'
 import type { Run } from '../time/exposure.ts'
 import type { LoopRange } from '../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 1
+export const DOCUMENT_SCHEMA = 2
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -19,14 +21,26 @@ export interface Format {
   readonly paper: string
 }
 
-/** A column of the exposure sheet. A background is exposed like a drawn layer but never counted as animation. */
+/**
+ * drawn: the animation. background: exposed and delivered like it but never counted as animation. reference: looked at
+ * and traced, guide: construction; both are on the desk only and never delivered.
+ */
+export const LAYER_KINDS = ['drawn', 'background', 'reference', 'guide'] as const
+export type LayerKind = (typeof LAYER_KINDS)[number]
+
+/** A column of the exposure sheet. */
 export interface Layer {
   readonly id: string
   readonly name: string
-  readonly kind: 'drawn' | 'background'
+  readonly kind: LayerKind
   /** layers are painted from the lowest order up */
   readonly order: number
+  /** protects against a slip of the hand: the desk does not draw on it or retime it */
+  readonly locked: boolean
 }
+
+/** Whether a layer belongs to what is sent off. */
+export const isDelivered = (layer: Layer): boolean => layer.kind === 'drawn' || layer.kind === 'background'
 
 /** Key: tells the story. Breakdown: decides how two keys are connected. Inbetween: the rest. */
 export const ROLES = ['key', 'breakdown', 'inbetween'] as const
@@ -57,6 +71,16 @@ export interface Drawing {
   readonly number: number
   readonly role: Role
   readonly elements: Table<Element>
+  /** where marks of the layer lie on this drawing, in paper pixels */
+  readonly marks: Table<Point>
+}
+
+/** A named point of what a layer shows (nose, heel, tail tip), placed on its drawings. */
+export interface Mark {
+  readonly id: string
+  readonly layer: string
+  readonly name: string
+  readonly order: number
 }
 
 /** A tick of a chart together with the drawing made for it, once there is one. */
@@ -71,7 +95,9 @@ export interface Chart {
   /** the two keys: ids of drawings */
   readonly from: string
   readonly to: string
-  readonly preset: Preset
+  /** the mark whose spacing it plans; null plans the drawings themselves */
+  readonly part: string | null
+  readonly wish: Wish
   readonly ticks: readonly ChartTick[]
 }
 
@@ -79,12 +105,37 @@ export interface Chart {
 export interface Take {
   readonly id: string
   readonly name: string
+  readonly order: number
   /** frames */
   readonly length: number
   readonly loop: LoopRange | null
   /** every layer has a column that covers exactly `length` frames */
   readonly columns: Table<readonly Run[]>
+  /** linked cycles; the frames they cover always show their pattern */
+  readonly cycles: Table<Cycle>
+  /** keys pinned to beats: drawing id → beat id */
+  readonly pins: Table<string>
 }
+
+/** A named accent of music or speech. */
+export interface Beat {
+  readonly id: string
+  readonly name: string
+  /** from 0 */
+  readonly frame: number
+}
+
+/** What happens, in words, over frames `from` up to, but not with, `to`. */
+export interface ActionNote {
+  readonly id: string
+  readonly from: number
+  readonly to: number
+  readonly text: string
+}
+
+/** Keys first, then breakdowns and inbetweens; drawing one after the other; or keys first and straight ahead between them. */
+export const WAYS = ['pose-to-pose', 'straight-ahead', 'mixed'] as const
+export type WayOfWorking = (typeof WAYS)[number]
 
 /** A labelled colour. */
 export interface Swatch {
@@ -102,7 +153,13 @@ export interface ShotDocument {
   readonly drawings: Table<Drawing>
   readonly charts: Table<Chart>
   readonly takes: Table<Take>
+  /** the take that is worked on and delivered */
+  readonly current: string
   readonly swatches: Table<Swatch>
+  readonly marks: Table<Mark>
+  readonly beats: Table<Beat>
+  readonly notes: Table<ActionNote>
+  readonly way: WayOfWorking
 }
 
 /** Bounds of what a document may hold; operations that would pass them are refused. */
@@ -111,6 +168,13 @@ export const LIMITS = {
   drawings: 6000,
   elementsPerDrawing: 5000,
   charts: 2000,
+  takes: 24,
+  cycles: 200,
+  swatches: 500,
+  marks: 200,
+  beats: 2000,
+  notes: 500,
+  noteLength: 500,
   sizePx: 8192,
   fps: 120,
   lineWidthPx: 600,

@@ -1,9 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { presetWish } from '../chart/wish.ts'
 import { plain } from '../time/exposure.ts'
 import { FIRST } from './fresh.ts'
 import type { ShotDocument } from './model.ts'
-import { applyBatch, columnsCover, refuse, type Operation } from './operations/index.ts'
+import { applyBatch, columnsCover, cyclesHold, refuse, type Operation } from './operations/index.ts'
 import { anyOperation, sampleDocument, sampleElement } from './tests/sample.ts'
 
 const document = sampleDocument()
@@ -81,6 +82,8 @@ describe('the laws of operations', () => {
       fc.property(ops, all => {
         const { now } = doAll(document, all)
         expect(columnsCover(now)).toBe(true)
+        expect(cyclesHold(now.takes)).toBe(true)
+        expect(Object.hasOwn(now.takes, now.current)).toBe(true)
         for (const take of Object.values(now.takes)) {
           for (const column of Object.values(take.columns)) expect(plain(column)).toEqual(column)
           if (take.loop) expect(take.loop.to).toBeLessThanOrEqual(take.length)
@@ -101,7 +104,19 @@ describe('the laws of operations', () => {
         for (const id of [...shown, ...charted]) {
           if (id !== null) expect(Object.hasOwn(now.drawings, id)).toBe(true)
         }
-        for (const drawing of Object.values(now.drawings)) expect(Object.hasOwn(now.layers, drawing.layer)).toBe(true)
+        for (const drawing of Object.values(now.drawings)) {
+          expect(Object.hasOwn(now.layers, drawing.layer)).toBe(true)
+          for (const mark of Object.keys(drawing.marks)) expect(now.marks[mark]?.layer).toBe(drawing.layer)
+        }
+        for (const take of Object.values(now.takes)) {
+          for (const [drawing, beat] of Object.entries(take.pins)) {
+            expect([Object.hasOwn(now.drawings, drawing), Object.hasOwn(now.beats, beat)]).toEqual([true, true])
+          }
+          for (const cycle of Object.values(take.cycles)) {
+            for (const run of cycle.pattern)
+              if (run.drawing) expect(Object.hasOwn(now.drawings, run.drawing)).toBe(true)
+          }
+        }
       }),
       { numRuns: 600, seed: 17 },
     )
@@ -186,7 +201,8 @@ describe('refusals', () => {
           layer: FIRST.drawn,
           from: 'a',
           to: 'b',
-          preset: 'even',
+          part: null,
+          wish: presetWish('even'),
           ticks: [
             { at: { num: 1, den: 2 }, left: -1, right: -2, ratio: '1/2', depth: 0, drawing: null },
             { at: { num: 1, den: 2 }, left: 0, right: -2, ratio: '1/2', depth: 1, drawing: null },
@@ -204,7 +220,8 @@ describe('refusals', () => {
           layer: FIRST.drawn,
           from: 'a',
           to: 'b',
-          preset: 'even',
+          part: null,
+          wish: presetWish('even'),
           ticks: [{ at: { num: 1, den: 2 }, left: -1, right: 7, ratio: '1/2', depth: 0, drawing: null }],
         },
       },

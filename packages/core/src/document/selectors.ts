@@ -1,5 +1,5 @@
 import { drawingAt, drawingsOf, placed, runAt, type PlacedRun } from '../time/exposure.ts'
-import type { Chart, Drawing, Element, Layer, ShotDocument, Take } from './model.ts'
+import type { Chart, Drawing, Element, Layer, Mark, ShotDocument, Take } from './model.ts'
 import { find, get, sizeOf } from './table.ts'
 
 /** Layers from the lowest up, as they are painted. */
@@ -93,9 +93,29 @@ export function keysAround(document: ShotDocument, take: Take, layer: string, fr
   }
 }
 
-/** The chart between two keys, or null. */
-export function chartBetween(document: ShotDocument, from: string, to: string): Chart | null {
-  return Object.values(document.charts).find(chart => chart.from === from && chart.to === to) ?? null
+/** The chart between two keys, of the drawings themselves or of a part (a mark); or null. */
+export function chartBetween(
+  document: ShotDocument,
+  from: string,
+  to: string,
+  part: string | null = null,
+): Chart | null {
+  return Object.values(document.charts).find(c => c.from === from && c.to === to && c.part === part) ?? null
+}
+
+/** The take that is worked on. */
+export const currentTake = (document: ShotDocument): Take => get(document.takes, document.current)
+
+/** Takes in their order. */
+export function takesInOrder(document: ShotDocument): Take[] {
+  return Object.values(document.takes).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))
+}
+
+/** The marks of a layer in their order. */
+export function marksOf(document: ShotDocument, layer: string): Mark[] {
+  return Object.values(document.marks)
+    .filter(mark => mark.layer === layer)
+    .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))
 }
 
 /** The reference drawing for volume: the first key exposed on the layer that has something on it. */

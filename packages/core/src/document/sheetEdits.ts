@@ -1,20 +1,20 @@
+import { cycleEnd, patternFrame, periodOf } from '../time/cycle.ts'
+import { drawingAt, lengthOf, placed, plain, runAt, slice, type PlacedRun, type Run } from '../time/exposure.ts'
+import { onN, replaceStretch, type Following } from '../time/segment.ts'
 import {
-  drawingAt,
-  exposeOnRippling,
-  fitTo,
-  lengthOf,
-  placed,
-  plain,
-  remove,
-  runAt,
-  slice,
-  type PlacedRun,
-  type Run,
-} from '../time/exposure.ts'
+  cycleAt,
+  edited,
+  editStretch,
+  formOf,
+  freeStretch,
+  rewriteLayer,
+  withPattern,
+  type Edited,
+} from './layerForm.ts'
 import type { Drawing, Role, ShotDocument, Take } from './model.ts'
-import type { Operation } from './operations/index.ts'
+import { applyBatch, type Operation } from './operations/index.ts'
 import { columnOf, freeNumber } from './selectors.ts'
-import { find, get } from './table.ts'
+import { find, get, has } from './table.ts'
 
 /** Operations for an edit of the sheet, and the frame the desk should stand on afterwards (from 0). */
 export interface SheetEdit {
@@ -24,48 +24,27 @@ export interface SheetEdit {
 
 type Ids = () => string
 
-/** Whether no other drawn layer has anything exposed: then the shot's length follows this layer. */
-function leadsLength(document: ShotDocument, take: Take, layer: string): boolean {
-  return Object.values(document.layers).every(
-    other =>
-      other.id === layer || other.kind === 'background' || columnOf(take, other.id).every(run => run.drawing === null),
-  )
-}
+/** Operations of an edit that cannot be refused where it is used; none when it is. */
+const opsOf = (step: Edited): readonly Operation[] => (step.ok ? step.ops : [])
 
-/**
- * Operations that make a layer's column become `runs`. A longer column lengthens the shot (other layers hold their last
- * picture); a shorter one shortens it when this is the only animated layer, and leaves nothing at the end otherwise.
- */
+/** Makes a column become `runs`; linked cycles stay where they are. */
 export function rewriteColumn(document: ShotDocument, take: Take, layer: string, runs: readonly Run[]): Operation[] {
-  const length = lengthOf(runs)
-  const next = Math.max(length, take.length)
-  const now = fitTo(columnOf(take, layer), next)
-  const wanted = fitTo(runs, next)
-  const ops: Operation[] = []
-  if (next > take.length) {
-    const count = next - take.length
-    const fill = { [layer]: [{ drawing: null, frames: count }] }
-    ops.push({ kind: 'frames.insert', take: take.id, at: take.length, count, fill })
-  }
-  const from = firstDifference(now, wanted)
-  if (from < next) ops.push({ kind: 'exposure.write', take: take.id, layer, from, runs: slice(wanted, from, next) })
-  if (length < take.length && length > 0 && leadsLength(document, take, layer)) {
-    ops.push({ kind: 'frames.remove', take: take.id, at: length, count: take.length - length })
-  }
-  return ops
+  return rewriteLayer(document, take, layer, { runs, cycles: formOf(take, layer).cycles })
 }
 
-function firstDifference(a: readonly Run[], b: readonly Run[]): number {
-  const [left, right] = [placed(a), placed(b)]
-  for (const [i, run] of left.entries()) {
-    const other = right[i]
-    if (!other || other.drawing !== run.drawing) return run.start
-    if (other.frames !== run.frames) return run.start + Math.min(run.frames, other.frames)
-  }
-  return lengthOf(a)
+/** Whole drawings that start in [from, to) of a layer: the stretch from the first one's start to the last one's end. */
+export function wholeDrawings(
+  take: Take,
+  layer: string,
+  from: number,
+  to: number,
+): { from: number; to: number } | null {
+  const runs = placed(columnOf(take, layer)).filter(run => run.start >= from && run.start < to && run.drawing !== null)
+  const [first, last] = [runs[0], runs[runs.length - 1]]
+  return first && last ? { from: first.start, to: last.start + last.frames } : null
 }
 
-/** Every drawing that starts in frames [from, to) of a layer on `n` frames; what follows moves. */
+/** Every drawing that starts in frames [from, to) of a layer on `n` frames. */
 export function exposeSelection(
   document: ShotDocument,
   take: Take,
@@ -73,49 +52,132 @@ export function exposeSelection(
   from: number,
   to: number,
   n: number,
-): Operation[] {
-  return rewriteColumn(document, take, layer, exposeOnRippling(columnOf(take, layer), from, to, n).runs)
+  following: Following = 'ripple',
+): Edited {
+  const whole = wholeDrawings(take, layer, from, to)
+  if (!whole) return edited([])
+  const end = following === 'ripple' ? whole.to : Math.max(Math.min(to, take.length), whole.to)
+  return editStretch(document, take, layer, whole.from, end, stretch => onN(stretch, n), following)
 }
 
-/** Holds the drawing that covers `frame` for `frames` frames (at least 1); what follows moves. */
+/** The exposure that covers a frame: in a linked cycle the one of its pattern, where the frame's turn shows it. */
+export function exposureAt(take: Take, layer: string, frame: number): PlacedRun | null {
+  const cycle = cycleAt(take, layer, frame)
+  if (!cycle) {
+    const free = freeStretch(take, layer, frame)
+    const run = runAt(slice(columnOf(take, layer), free.from, free.to), frame - free.from)
+    return run && { ...run, start: free.from + run.start }
+  }
+  const at = patternFrame(cycle, frame)
+  const run = runAt(cycle.pattern, at)
+  return run && { ...run, start: frame - at + run.start }
+}
+
+/** Holds the drawing that covers `frame` for `frames` frames (at least 1). */
 export function holdDrawing(
   document: ShotDocument,
   take: Take,
   layer: string,
   frame: number,
   frames: number,
-): Operation[] {
-  const held = runAt(columnOf(take, layer), frame)
-  if (!held) return []
-  const runs = placed(columnOf(take, layer)).map(run =>
-    run.start === held.start ? { drawing: run.drawing, frames: Math.max(1, frames) } : run,
-  )
-  return rewriteColumn(document, take, layer, plain(runs))
+  following: Following = 'ripple',
+): Edited {
+  const held = exposureAt(take, layer, frame)
+  if (!held) return edited([])
+  const wanted = Math.max(1, frames)
+  if (following === 'ripple') return holdRippling(document, take, layer, frame, held, wanted)
+  // Without moving what follows, a longer hold covers it and a shorter one leaves nothing behind.
+  const end = held.start + Math.max(held.frames, wanted)
+  const to = Math.min(end, take.length)
+  const next = [
+    { drawing: held.drawing, frames: Math.min(wanted, to - held.start) },
+    ...(wanted < held.frames ? [{ drawing: null, frames: held.frames - wanted }] : []),
+  ]
+  return editStretch(document, take, layer, held.start, to, () => next, 'stay')
+}
+
+function holdRippling(
+  document: ShotDocument,
+  take: Take,
+  layer: string,
+  frame: number,
+  held: PlacedRun,
+  frames: number,
+): Edited {
+  const cycle = cycleAt(take, layer, frame)
+  if (!cycle) {
+    const to = held.start + held.frames
+    return editStretch(document, take, layer, held.start, to, () => [{ drawing: held.drawing, frames }], 'ripple')
+  }
+  const start = patternFrame(cycle, frame) - (frame - held.start)
+  const run = [{ drawing: held.drawing, frames }]
+  const pattern = replaceStretch(cycle.pattern, start, start + held.frames, run, 'ripple')
+  const next = withPattern(formOf(take, layer), cycle, pattern, 'ripple')
+  return next ? edited(rewriteLayer(document, take, layer, next)) : { ok: false, code: 'nothing-left' }
 }
 
 /**
- * Where a drawing put in at `frame` goes, and the operations that make room. On an empty frame: there, for up to `hold`
- * frames. Inside a hold: from that frame to the end of the hold. On a frame where a drawing starts: right after it, in
- * free frames when there are any, else in `hold` new ones.
+ * Where a drawing put in at `frame` goes. On an empty frame: there, for up to `hold` frames. Inside a hold: from that
+ * frame to the end of the hold. On a frame where a drawing starts: right after it, in free frames when there are any,
+ * else in `hold` new ones. `covers` is the stretch it takes the place of; empty when frames are put in.
  */
-function makeRoom(
+function roomFor(runs: readonly Run[], frame: number, hold: number): { at: number; frames: number; covers: number } {
+  const run = runAt(runs, frame) as PlacedRun
+  const end = run.start + run.frames
+  if (run.drawing === null) {
+    const frames = Math.min(hold, end - frame)
+    return { at: frame, frames, covers: frames }
+  }
+  if (frame > run.start) return { at: frame, frames: end - frame, covers: end - frame }
+  const next = runAt(runs, end)
+  if (next && next.drawing === null) {
+    const frames = Math.min(hold, next.frames)
+    return { at: end, frames, covers: frames }
+  }
+  return { at: end, frames: hold, covers: 0 }
+}
+
+/** Exposes a drawing at `frame` (see `roomFor`); in a linked cycle, in its pattern and so in every turn. */
+function expose(
+  document: ShotDocument,
   take: Take,
   layer: string,
   frame: number,
   hold: number,
-): { ops: Operation[]; at: number; frames: number } {
-  const column = columnOf(take, layer)
-  const run = runAt(column, frame) as PlacedRun
-  if (run.drawing === null) return { ops: [], at: frame, frames: Math.min(hold, run.start + run.frames - frame) }
-  if (frame > run.start) return { ops: [], at: frame, frames: run.start + run.frames - frame }
-  const at = run.start + run.frames
-  const next = runAt(column, at)
-  if (next && next.drawing === null) return { ops: [], at, frames: Math.min(hold, next.frames) }
-  const fill = { [layer]: [{ drawing: null, frames: hold }] }
-  return { ops: [{ kind: 'frames.insert', take: take.id, at, count: hold, fill }], at, frames: hold }
+  drawing: string,
+): { ops: readonly Operation[]; frame: number } {
+  const cycle = cycleAt(take, layer, frame)
+  const form = formOf(take, layer)
+  if (cycle) {
+    const at = patternFrame(cycle, frame)
+    const room = roomFor(cycle.pattern, at, hold)
+    const next = withPattern(form, cycle, placedIn(cycle.pattern, room, drawing), 'ripple')
+    // The same turn as before, in a pattern that may have become longer.
+    const turn = Math.floor((frame - cycle.from + cycle.offset) / periodOf(cycle))
+    const grown = periodOf(cycle) + room.frames - room.covers
+    const there = cycle.from + turn * grown - cycle.offset + room.at
+    const end = cycleEnd(cycle, take.length) + (cycle.to === null ? 0 : turn * (room.frames - room.covers))
+    const inside = there >= cycle.from && there < end ? there : frame
+    return { ops: next ? rewriteLayer(document, take, layer, next) : [], frame: inside }
+  }
+  const free = freeStretch(take, layer, frame)
+  const room = roomFor(slice(form.runs, free.from, free.to), frame - free.from, hold)
+  const runs = [{ drawing, frames: room.frames }]
+  const at = free.from + room.at
+  if (room.covers > 0) return { ops: [{ kind: 'exposure.write', take: take.id, layer, from: at, runs }], frame: at }
+  // New frames are put in on every layer, so that what was in step stays in step.
+  const fill = { [layer]: runs }
+  const ops: Operation[] = [{ kind: 'frames.insert', take: take.id, at, count: room.frames, fill }]
+  return { ops, frame: at }
 }
 
-/** Puts a new drawing on the sheet at `frame` (see `makeRoom`), empty or as a copy of `source`. */
+function placedIn(runs: readonly Run[], room: { at: number; frames: number; covers: number }, drawing: string): Run[] {
+  const length = lengthOf(runs)
+  const run = { drawing, frames: room.frames }
+  return plain([...slice(runs, 0, room.at), run, ...slice(runs, room.at + room.covers, length)])
+}
+
+/** Puts a new drawing on the sheet at `frame` (see `roomFor`), empty or as a copy of `source`. */
 export function putNewDrawing(
   document: ShotDocument,
   take: Take,
@@ -126,24 +188,17 @@ export function putNewDrawing(
   role: Role,
   newId: Ids,
 ): SheetEdit & { readonly drawing: string } {
-  const room = makeRoom(take, layer, frame, hold)
+  const id = newId()
+  const put = expose(document, take, layer, frame, hold, id)
   const drawing: Drawing = {
-    id: newId(),
+    id,
     layer,
-    number: freeNumber(document, layer, room.at),
+    number: freeNumber(document, layer, put.frame),
     role,
     elements: source ? copiedElements(source, newId) : {},
+    marks: source?.layer === layer ? source.marks : {},
   }
-  const runs = [{ drawing: drawing.id, frames: room.frames }]
-  return {
-    ops: [
-      ...room.ops,
-      { kind: 'drawing.add', drawing },
-      { kind: 'exposure.write', take: take.id, layer, from: room.at, runs },
-    ],
-    frame: room.at,
-    drawing: drawing.id,
-  }
+  return { ops: [{ kind: 'drawing.add', drawing }, ...put.ops], frame: put.frame, drawing: id }
 }
 
 /** The elements of a drawing under new ids; stored samples are shared, not copied. */
@@ -156,14 +211,15 @@ export function copiedElements(source: Drawing, newId: Ids): Drawing['elements']
   )
 }
 
-/** Exposes a drawing that exists once more at `frame` (see `makeRoom`): change it, and every exposure of it changes. */
-export function shareDrawing(take: Take, drawing: Drawing, frame: number, hold: number): SheetEdit {
-  const room = makeRoom(take, drawing.layer, frame, hold)
-  const runs = [{ drawing: drawing.id, frames: room.frames }]
-  return {
-    ops: [...room.ops, { kind: 'exposure.write', take: take.id, layer: drawing.layer, from: room.at, runs }],
-    frame: room.at,
-  }
+/** Exposes a drawing that exists once more at `frame`: change it, and every exposure of it changes. */
+export function shareDrawing(
+  document: ShotDocument,
+  take: Take,
+  drawing: Drawing,
+  frame: number,
+  hold: number,
+): SheetEdit {
+  return expose(document, take, drawing.layer, frame, hold, drawing.id)
 }
 
 /** Takes a drawing's lines off and keeps the sheet and its exposures. */
@@ -177,28 +233,39 @@ export function clearDrawing(drawing: Drawing): Operation[] {
  * no take, is removed from the shot together with its place on a chart.
  */
 export function removeExposure(document: ShotDocument, take: Take, layer: string, frame: number): SheetEdit {
-  const column = columnOf(take, layer)
-  const run = runAt(column, frame)
+  const run = exposureAt(take, layer, frame)
   if (!run || (run.drawing === null && run.frames === take.length)) return { ops: [], frame }
-  const left = remove(column, run.start, run.start + run.frames)
-  const wanted = left.length ? left : [{ drawing: null, frames: take.length }]
-  const ops = rewriteColumn(document, take, layer, wanted)
-  const lostId = run.drawing
-  if (lostId !== null && !isExposedElsewhere(document, take, layer, wanted, lostId)) {
-    ops.push(...unchart(document, lostId), { kind: 'drawing.remove', id: lostId })
-  }
-  return { ops, frame: Math.max(0, Math.min(run.start, lengthOf(wanted) - 1)) }
+  const to = Math.min(run.start + run.frames, take.length)
+  const all = run.start <= 0 && to === take.length
+  const step = all
+    ? editStretch(document, take, layer, 0, to, () => [{ drawing: null, frames: to }], 'ripple')
+    : editStretch(document, take, layer, Math.max(0, run.start), to, () => [], 'ripple')
+  const ops = [...opsOf(step)]
+  if (run.drawing !== null) ops.push(...removeIfUnexposed(document, ops, run.drawing))
+  const length = lengthAfter(document, take, ops)
+  return { ops, frame: Math.max(0, Math.min(run.start, length - 1)) }
 }
 
-function isExposedElsewhere(
-  document: ShotDocument,
-  take: Take,
-  layer: string,
-  column: readonly Run[],
-  drawing: string,
-): boolean {
+function lengthAfter(document: ShotDocument, take: Take, ops: readonly Operation[]): number {
+  const result = applyBatch(document, ops)
+  return result.ok ? get(result.document.takes, take.id).length : take.length
+}
+
+/** Operations that remove a drawing when, after `ops`, no take shows it any more. */
+export function removeIfUnexposed(document: ShotDocument, ops: readonly Operation[], drawing: string): Operation[] {
+  const result = applyBatch(document, ops)
+  if (!result.ok || isExposed(result.document, drawing)) return []
+  const pins = Object.values(document.takes)
+    .filter(take => has(take.pins, drawing))
+    .map((take): Operation => ({ kind: 'pin.set', take: take.id, drawing, beat: null }))
+  return [...unchart(document, drawing), ...pins, { kind: 'drawing.remove', id: drawing }]
+}
+
+function isExposed(document: ShotDocument, drawing: string): boolean {
   const shows = (runs: readonly Run[]) => runs.some(run => run.drawing === drawing)
-  return shows(column) || Object.values(document.takes).some(t => t.id !== take.id && shows(columnOf(t, layer)))
+  return Object.values(document.takes).some(
+    take => Object.values(take.columns).some(shows) || Object.values(take.cycles).some(c => shows(c.pattern)),
+  )
 }
 
 /** Operations that take a drawing off every chart: its ticks stay to be drawn again, charts it is a key of go. */

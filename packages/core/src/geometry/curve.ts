@@ -42,6 +42,48 @@ export function smoothPath(through: readonly Point[]): MeasuredPath {
   return measurePath(fine)
 }
 
+/** A smooth path together with the arc length at which it passes through each of the given points. */
+export interface KnottedPath {
+  readonly path: MeasuredPath
+  readonly knots: readonly number[]
+}
+
+/** The smooth path through points, and where on it they lie. Throws on none. */
+export function knottedPath(through: readonly Point[]): KnottedPath {
+  const path = smoothPath(through)
+  const pieces = path.points.length === 1 ? 0 : path.points.length === 2 ? 1 : PIECES_PER_SPAN
+  let span = 0
+  const knots = through.map((p, i) => {
+    if (i > 0 && distance(p, through[i - 1] as Point) > 1e-9) span++
+    return path.lengths[span * pieces] as number
+  })
+  return { path, knots }
+}
+
+/** The place `lengthPx` along a path; before its start or past its end straight on. */
+export function placeAlong(path: MeasuredPath, lengthPx: number): Point {
+  const whole = pathLength(path)
+  const [first, last] = [path.points[0] as Point, path.points[path.points.length - 1] as Point]
+  if (whole === 0) return first
+  if (lengthPx < 0) return beyond(path.points[1] as Point, first, -lengthPx)
+  if (lengthPx > whole) return beyond(path.points[path.points.length - 2] as Point, last, lengthPx - whole)
+  return pointAlong(path, lengthPx / whole)
+}
+
+function beyond(before: Point, end: Point, by: number): Point {
+  const step = distance(before, end)
+  return { x: end.x + ((end.x - before.x) * by) / step, y: end.y + ((end.y - before.y) * by) / step }
+}
+
+/** The part of a path from one arc length to another. */
+export function partOfPath(path: MeasuredPath, fromPx: number, toPx: number): MeasuredPath {
+  const inner = path.points.filter((_, i) => {
+    const l = path.lengths[i] as number
+    return l > fromPx && l < toPx
+  })
+  return measurePath([placeAlong(path, fromPx), ...inner, placeAlong(path, toPx)])
+}
+
 /** Slope at point i, per unit of chord length, of the parabola through it and its neighbours (at an end: the nearest three). */
 function tangentAt(points: readonly Point[], chords: readonly number[], i: number): Point {
   const middle = Math.min(Math.max(i, 1), points.length - 2)

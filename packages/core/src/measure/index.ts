@@ -1,2 +1,3 @@
+export * from './crosses.ts'
 export * from './volume.ts'
 export * from './way.ts'

@@ -1,1 +1,3 @@
+export * from './budget.ts'
 export * from './counting.ts'
+export * from './seen.ts'

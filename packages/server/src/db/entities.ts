@@ -1,4 +1,4 @@
-import type { ShotDocument, Operation } from '@unhurried/core/document'
+import type { ShotDocument } from '@unhurried/core/document'
 import type { MemberRole } from '@unhurried/contract'
 import { Column, CreateDateColumn, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm'
 
@@ -55,7 +55,9 @@ export class JournalRow {
   @Column({ type: 'text', name: 'batch_id' }) batchId!: string
   @Column({ type: 'uuid', name: 'account_id', nullable: true }) accountId!: string | null
   @Column({ type: 'text' }) label!: string
-  @Column({ type: 'json' }) ops!: readonly Operation[]
+  /** the document schema that the operations were written for */
+  @Column({ type: 'smallint' }) schema!: number
+  @Column({ type: 'json' }) ops!: readonly object[]
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt!: Date
 }
 

@@ -1,4 +1,4 @@
-import { valueOf } from '@unhurried/core/chart'
+import { presetWish, valueOf } from '@unhurried/core/chart'
 import {
   applyBatch,
   FIRST,
@@ -80,7 +80,7 @@ export function acornExercise(): Drawn {
     for (const op of done.ops) commit('pen line', [op])
   }
   const sheet = (layer: string, id: string, number: number, from: number, frames: number): Operation[] => [
-    { kind: 'drawing.add', drawing: { id, layer, number, role: 'key', elements: {} } },
+    { kind: 'drawing.add', drawing: { id, layer, number, role: 'key', elements: {}, marks: {} } },
     { kind: 'exposure.write', take: FIRST.take, layer, from, runs: [{ drawing: id, frames }] },
   ]
   commit('ground', sheet(FIRST.background, 'ground', 1, 0, ACORN.frames))
@@ -93,7 +93,7 @@ export function acornExercise(): Drawn {
   const pair = keysAround(document, take, FIRST.drawn, 0)
   if (!pair) throw new Error('the exercise has no keys')
   let made = 0
-  const making = makeDrawings(document, take, pair, 'slow-out', 5, 2, () => `acorn-i${++made}`)
+  const making = makeDrawings(document, take, pair, presetWish('slow-out'), 5, 2, () => `acorn-i${++made}`)
   if (!making.ok) throw new Error(making.code)
   commit('drawings of the chart', making.ops)
   const breakdown = Object.values(document.charts)[0]?.ticks.find(tick => tick.depth === 0)

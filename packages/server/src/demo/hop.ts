@@ -1,4 +1,4 @@
-import { presetTicks, valueOf } from '@unhurried/core/chart'
+import { presetTicks, presetWish, valueOf } from '@unhurried/core/chart'
 import { FIRST, type Batch, type ChartTick, type Operation, type Role, type Swatch } from '@unhurried/core/document'
 import { pointAlong, smoothPath, type Point } from '@unhurried/core/geometry'
 import { drawnWith, measured } from './hand.ts'
@@ -195,7 +195,7 @@ export function hop(): Drawn {
       commit(op.kind === 'elements.add' && op.elements[0]?.kind === 'shape' ? 'painted shape' : 'pen line', [op])
   }
 
-  const pads = { id: 'pads', layer: FIRST.background, number: 1, role: 'key', elements: {} } as const
+  const pads = { id: 'pads', layer: FIRST.background, number: 1, role: 'key', elements: {}, marks: {} } as const
   commit('pads', [
     { kind: 'layer.set', id: FIRST.background, patch: { name: 'pads' } },
     { kind: 'drawing.add', drawing: pads },
@@ -215,7 +215,7 @@ export function hop(): Drawn {
   for (const plan of plans) {
     const { id, number, role, frames } = plan
     commit(`new drawing ${number}`, [
-      { kind: 'drawing.add', drawing: { id, layer: FIRST.drawn, number, role, elements: {} } },
+      { kind: 'drawing.add', drawing: { id, layer: FIRST.drawn, number, role, elements: {}, marks: {} } },
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: frame, runs: [{ drawing: id, frames }] },
     ])
     frame += frames
@@ -225,7 +225,15 @@ export function hop(): Drawn {
   commit('chart', [
     {
       kind: 'chart.add',
-      chart: { id: 'hop-chart', layer: FIRST.drawn, from: 'tilda-1', to: 'tilda-15', preset: 'both', ticks },
+      chart: {
+        id: 'hop-chart',
+        layer: FIRST.drawn,
+        from: 'tilda-1',
+        to: 'tilda-15',
+        part: null,
+        wish: presetWish('both'),
+        ticks,
+      },
     },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: HOP.frames } },
   ])

@@ -1,6 +1,13 @@
-import { applyBatch, samplesUsed, type Batch, type JournalEntry, type ShotDocument } from '@unhurried/core/document'
+import {
+  applyBatch,
+  DOCUMENT_SCHEMA,
+  samplesUsed,
+  type Batch,
+  type JournalEntry,
+  type ShotDocument,
+} from '@unhurried/core/document'
 import { unpackSamplesSafe } from '@unhurried/core/geometry'
-import { migrateDocument, type JournalReply, type PostBatches } from '@unhurried/contract'
+import { migrateDocument, migrateOperations, type JournalReply, type PostBatches } from '@unhurried/contract'
 import { In, MoreThan, Not, type DataSource, type EntityManager } from 'typeorm'
 import { JournalRow, ShotRow, SnapshotRow, StrokeRow } from '../db/entities.ts'
 import { Problem } from '../http/problem.ts'
@@ -35,7 +42,7 @@ export function journalService(source: DataSource) {
     const rows = await tx.find(JournalRow, { where: { shotId, seq: MoreThan(base.seq) }, order: { seq: 'ASC' } })
     let { document } = base
     for (const row of rows.filter(r => r.seq <= head)) {
-      const result = applyBatch(document, row.ops)
+      const result = applyBatch(document, migrateOperations(row.ops, row.schema))
       if (!result.ok) throw new Error(`journal entry ${row.seq} of shot ${shotId} cannot be replayed`)
       document = result.document
     }
@@ -89,6 +96,7 @@ export function journalService(source: DataSource) {
               batchId: batch.id,
               accountId: account,
               label: batch.label,
+              schema: DOCUMENT_SCHEMA,
               ops: batch.ops as object[],
             })),
           )
@@ -109,7 +117,10 @@ export type JournalService = ReturnType<typeof journalService>
 
 async function entriesAfter(tx: EntityManager, shotId: string, seq: number): Promise<JournalEntry[]> {
   const rows = await tx.find(JournalRow, { where: { shotId, seq: MoreThan(seq) }, order: { seq: 'ASC' } })
-  return rows.map(row => ({ seq: row.seq, batch: { id: row.batchId, label: row.label, ops: row.ops } }))
+  return rows.map(({ seq: at, batchId: id, label, ops, schema }) => ({
+    seq: at,
+    batch: { id, label, ops: migrateOperations(ops, schema) },
+  }))
 }
 
 /** Decodes and checks the samples of a request; a Problem names the stroke that cannot be read. */

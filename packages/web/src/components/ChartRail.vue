@@ -1,154 +1,91 @@
 <script setup lang="ts">
-import { MOST_TICKS, PRESETS, presetTicks, valueOf, type Preset } from '@unhurried/core/chart'
-import { chartBetween, makeDrawings, setChart, type Making } from '@unhurried/core/document'
-import { meetsChart } from '@unhurried/core/measure'
+import { MOST_TICKS, PRESETS } from '@unhurried/core/chart'
 import { useElementSize } from '@vueuse/core'
-import { ElMessage, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, watch } from 'vue'
-import { newId } from '../stores/ids.ts'
+import { ElOption, ElPopover, ElSelect } from 'element-plus'
+import { ref } from 'vue'
+import { EASE_WORDS, useChart } from '../stores/chart.ts'
 import { useDesk } from '../stores/desk.ts'
-import { useMeasure } from '../stores/measure.ts'
-import { useShot } from '../stores/shot.ts'
+import ChartPanel from './ChartPanel.vue'
 import ChartRuler from './ChartRuler.vue'
 
-const shot = useShot()
 const desk = useDesk()
-const measure = useMeasure()
-const WORDS: Record<Preset, string> = {
-  even: 'even',
-  'slow-out': 'slow out',
-  'slow-in': 'slow in',
-  both: 'slow both',
-  'favour-a': 'favour first',
-  'favour-b': 'favour last',
-}
-
+const chart = useChart()
 const rail = ref<HTMLElement | null>(null)
 const { width } = useElementSize(rail)
-const pair = computed(() => desk.keys)
-const chart = computed(() =>
-  pair.value && shot.document ? chartBetween(shot.document, pair.value.from.id, pair.value.to.id) : null,
-)
-const preset = ref<Preset>('both')
-const count = ref(3)
-const on = ref<number | 'fit'>(desk.exposure)
-watch(
-  () => desk.exposure,
-  n => (on.value = n),
-)
-watch(
-  chart,
-  now => {
-    if (!now) return
-    preset.value = now.preset
-    count.value = now.ticks.length
-  },
-  { immediate: true },
-)
-
-const ticks = computed(
-  () => chart.value?.ticks ?? presetTicks(preset.value, count.value).map(tick => ({ ...tick, drawing: null })),
-)
-const unmade = computed(() => ticks.value.some(tick => tick.drawing === null))
-
-/** The drawing that misses its tick by most, in words. */
-const verdict = computed(() => {
-  const reading = measure.reading
-  if (!reading || reading.chart.id !== chart.value?.id) return ''
-  const off = reading.chart.ticks.flatMap((tick, i) => {
-    const read = reading.ticks[i]
-    const planned = valueOf(tick.at)
-    return read && !meetsChart(read, planned) ? [{ ...read, planned, drawing: shot.drawing(tick.drawing) }] : []
-  })
-  const worst = off.sort((a, b) => Math.abs(b.aheadPx) - Math.abs(a.aheadPx))[0]
-  if (!worst) return ''
-  const px = Math.round(Math.abs(worst.aheadPx))
-  const way = worst.aheadPx < 0 ? 'on' : 'back'
-  return `${worst.drawing?.number} lies at ${worst.share.toFixed(2)}, wanted ${worst.planned.toFixed(2)}: ${px} px ${way}`
-})
-
-function explain(making: Making): making is Extract<Making, { ok: true }> {
-  if (making.ok) return true
-  const message =
-    making.code === 'too-little-room'
-      ? `Between the keys there are ${making.frames} frames; ${making.needed} are needed. Ask for fewer, or put them on ones.`
-      : `${making.drawn} drawings between these keys are drawn already; ask for at least as many.`
-  ElMessage({ message, type: 'warning', showClose: true })
-  return false
-}
-
-function respace(next: { preset?: Preset; count?: number }): void {
-  preset.value = next.preset ?? preset.value
-  count.value = Math.max(0, Math.min(MOST_TICKS, next.count ?? count.value))
-  const { document, take } = shot
-  if (!chart.value || !document || !take || !pair.value || !shot.mayDraw) return
-  const making = setChart(document, take, pair.value, preset.value, count.value, newId)
-  if (explain(making)) shot.commit(`chart: ${WORDS[preset.value]}`, making.ops)
-  else count.value = chart.value.ticks.length
-}
-
-function make(): void {
-  const { document, take } = shot
-  if (!document || !take || !pair.value) return
-  const making = makeDrawings(document, take, pair.value, preset.value, count.value, on.value, newId)
-  if (explain(making)) shot.commit('make the drawings', making.ops)
-}
 </script>
 
 <template>
   <section class="rail" aria-label="Chart rail">
     <div ref="rail" class="ruler">
-      <ChartRuler v-if="pair && width" :pair="pair" :ticks="ticks" :chart-id="chart?.id ?? null" :width="width" />
+      <ChartRuler v-if="chart.pair && width" :pair="chart.pair" :width="width" />
       <p v-else-if="width" class="none soft">
         A chart lies between two keys. Draw two key drawings on this layer, on different frames.
       </p>
     </div>
-    <div v-if="pair" class="foot">
+    <div v-if="chart.pair" class="foot">
       <p class="say">
-        between <b>{{ pair.from.number }}</b> and <b>{{ pair.to.number }}</b><span v-if="verdict" class="rust">
-          · {{ verdict }}</span
-        ><span v-else-if="!chart" class="soft"> · no chart yet</span>
+        between <b>{{ chart.pair.from.number }}</b> and <b>{{ chart.pair.to.number }}</b><span
+          v-if="chart.verdict.words"
+          :class="chart.verdict.met ? 'ok' : 'rust'"
+        >
+          · {{ chart.verdict.words }}</span
+        ><span v-else-if="chart.gap" class="soft">
+          · half-way is {{ (chart.gap.wished + 1).toFixed(1) }}: see <i>spacing</i></span
+        ><span v-else-if="!chart.chart" class="soft"> · no chart yet</span>
       </p>
       <div class="presets" role="group" aria-label="Spacing">
         <button
           v-for="p in PRESETS"
           :key="p"
           class="plain"
-          :class="{ on: p === preset }"
-          :aria-pressed="p === preset"
-          :disabled="!shot.mayDraw"
-          @click="respace({ preset: p })"
+          :class="{ on: p === chart.wish.ease }"
+          :aria-pressed="p === chart.wish.ease"
+          :disabled="!desk.mayEdit"
+          @click="chart.choose(p)"
         >
-          {{ WORDS[p] }}
+          {{ EASE_WORDS[p] }}
         </button>
       </div>
+      <ElPopover trigger="click" placement="bottom-end" :width="430" :persistent="false">
+        <template #reference>
+          <button
+            class="plain spacing"
+            :class="{ on: !(PRESETS as readonly string[]).includes(chart.wish.ease) }"
+            title="Strength, overshoot, a drawn curve, parts, speeds, the paper ruler"
+          >
+            spacing …
+          </button>
+        </template>
+        <ChartPanel />
+      </ElPopover>
       <div class="count" role="group" aria-label="Inbetweens">
         <button
           class="plain"
           aria-label="One inbetween less"
-          :disabled="!shot.mayDraw || count <= 0"
-          @click="respace({ count: count - 1 })"
+          :disabled="!desk.mayEdit || chart.count <= 0 || !!chart.own"
+          @click="chart.respace({ count: chart.count - 1 })"
         >
           −
         </button>
-        <b>{{ count }}</b>
+        <b>{{ chart.count }}</b>
         <button
           class="plain"
           aria-label="One inbetween more"
-          :disabled="!shot.mayDraw || count >= MOST_TICKS"
-          @click="respace({ count: count + 1 })"
+          :disabled="!desk.mayEdit || chart.count >= MOST_TICKS || !!chart.own"
+          @click="chart.respace({ count: chart.count + 1 })"
         >
           +
         </button>
       </div>
-      <template v-if="unmade && shot.mayDraw">
-        <ElSelect v-model="on" size="small" class="exposing" aria-label="Exposed on">
+      <template v-if="chart.unmade && desk.mayEdit">
+        <ElSelect v-model="chart.on" size="small" class="exposing" aria-label="Exposed on">
           <ElOption label="on ones" :value="1" />
           <ElOption label="on twos" :value="2" />
           <ElOption label="on threes" :value="3" />
+          <ElOption label="on fours" :value="4" />
           <ElOption label="where they fit" value="fit" />
         </ElSelect>
-        <button class="make" @click="make">make the drawings</button>
+        <button class="make" @click="chart.make">make the drawings</button>
       </template>
     </div>
   </section>
@@ -175,7 +112,7 @@ function make(): void {
 .foot {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 8px;
   padding: 0 12px 4px 20px;
   font-size: 12.5px;
   white-space: nowrap;
@@ -189,6 +126,10 @@ function make(): void {
   min-width: 0;
 }
 
+.ok {
+  color: var(--green);
+}
+
 .presets,
 .count {
   display: flex;
@@ -196,13 +137,15 @@ function make(): void {
   gap: 3px;
 }
 
-.presets .plain {
+.presets .plain,
+.spacing {
   color: var(--soft);
   border-radius: 0;
   padding: 1px 3px;
 }
 
-.presets .on {
+.presets .on,
+.spacing.on {
   color: var(--ink);
   font-weight: 700;
   border-bottom: 2px solid var(--green);
@@ -210,7 +153,7 @@ function make(): void {
 
 .count {
   border-left: 1px solid var(--rule);
-  padding-left: 8px;
+  padding-left: 6px;
 }
 
 .count .plain {
@@ -236,6 +179,20 @@ function make(): void {
   background: var(--green-deep);
 }
 
+.foot:has(.make) .presets {
+  display: none;
+}
+
+@media (width >= 1240px) {
+  .foot:has(.make) .presets {
+    display: flex;
+  }
+
+  .foot:has(.make) .say {
+    max-width: 130px;
+  }
+}
+
 @media (width < 1100px) {
   .foot {
     gap: 6px;
@@ -245,10 +202,6 @@ function make(): void {
 
   .presets {
     gap: 0;
-  }
-
-  .foot:has(.make) .say {
-    visibility: hidden;
   }
 }
 </style>

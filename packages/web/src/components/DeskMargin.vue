@@ -10,6 +10,7 @@ import { useDesk } from '../stores/desk.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
 import LightTableNote from './LightTableNote.vue'
+import MarksNote from './MarksNote.vue'
 import QueueNote from './QueueNote.vue'
 import VolumeStrip from './VolumeStrip.vue'
 
@@ -67,7 +68,7 @@ const role = computed({
             <b class="sheet-number" :class="isBackground ? '' : role">{{ drawing.number }}</b>
             <small>{{ isBackground ? desk.layer?.name : role }}, {{ frames }}</small>
           </p>
-          <div v-if="shot.mayDraw && !isBackground" class="roles" role="radiogroup" aria-label="Role (B)">
+          <div v-if="desk.mayEdit && !isBackground" class="roles" role="radiogroup" aria-label="Role (B)">
             <button
               v-for="r in ROLES"
               :key="r"
@@ -108,7 +109,7 @@ const role = computed({
             </template>
           </dl>
           <VolumeStrip v-if="!isBackground" />
-          <div v-if="shot.mayDraw" class="acts">
+          <div v-if="desk.mayEdit" class="acts">
             <button
               class="plain"
               title="Lines off, the sheet and its frames stay (Backspace)"
@@ -126,7 +127,7 @@ const role = computed({
           </div>
         </template>
         <p v-else class="soft">Frame {{ desk.frame + 1 }}: nothing is exposed here.</p>
-        <div v-if="shot.mayDraw" class="acts">
+        <div v-if="desk.mayEdit" class="acts">
           <button class="plain" title="A new empty drawing (T)" @click="commands.get('new').run()">new</button>
           <button
             class="plain"
@@ -148,6 +149,7 @@ const role = computed({
       </section>
       <LightTableNote />
       <QueueNote :commands="commands" />
+      <MarksNote :commands="commands" />
       <p class="keys">
         <button class="plain soft" @click="commands.get('keys').run()">all keys <kbd>?</kbd></button>
       </p>

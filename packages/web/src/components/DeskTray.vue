@@ -1,5 +1,17 @@
 <script setup lang="ts">
-import { Eraser, Lasso, PenLine, Play, Redo2, Scissors, Spline, Square, Undo2 } from 'lucide-vue-next'
+import {
+  Crosshair,
+  Eraser,
+  Lasso,
+  Layers2,
+  PenLine,
+  Play,
+  Redo2,
+  Scissors,
+  Spline,
+  Square,
+  Undo2,
+} from 'lucide-vue-next'
 import { ElPopover, ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { secondsLabel } from '@unhurried/core/time'
@@ -20,16 +32,26 @@ const props = defineProps<{
 const shot = useShot()
 const desk = useDesk()
 
-const ICONS = { line: PenLine, shape: Spline, 'rub-out': Eraser, trim: Scissors, gather: Lasso }
+const ICONS = {
+  line: PenLine,
+  shape: Spline,
+  'rub-out': Eraser,
+  trim: Scissors,
+  gather: Lasso,
+  mark: Crosshair,
+  trace: Layers2,
+}
 const WORDS: Record<Tool, string> = {
   line: 'line',
   shape: 'shape',
   'rub-out': 'rub out',
   trim: 'trim',
   gather: 'gather',
+  mark: 'mark',
+  trace: 'trace',
 }
 const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
-const hasWidth = computed(() => desk.tool !== 'gather' && desk.tool !== 'shape')
+const hasWidth = computed(() => ['line', 'rub-out', 'trim'].includes(desk.tool))
 const tipOf = (command: Command) => `${command.words} (${command.keys.map(k => k.toUpperCase()).join(', ')})`
 const undo = props.commands.get('undo')
 const redo = props.commands.get('redo')

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { columnOf, find, type Drawing } from '@unhurried/core/document'
+import { columnOf, find, marksOf, type Drawing } from '@unhurried/core/document'
 import { valueOf } from '@unhurried/core/chart'
-import { pointAlong } from '@unhurried/core/geometry'
+import { pathLength, placeAlong, type Matrix } from '@unhurried/core/geometry'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
-import { paintGuides, type GuideMark } from '../desk/guides.ts'
+import { paintGuides, type GuideMark, type MarkSign } from '../desk/guides.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../desk/stage.ts'
 import { usePaper } from '../desk/usePaper.ts'
 import { fitScale, paperToScreen, turnedBy, zoomedAt } from '../desk/view.ts'
@@ -15,6 +15,8 @@ import { useDesk } from '../stores/desk.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
 import GatheredBox from './GatheredBox.vue'
+import InForceNote from './InForceNote.vue'
+import TraceBox from './TraceBox.vue'
 
 const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: boolean }>()
 const emit = defineEmits<{ stop: [] }>()
@@ -34,6 +36,7 @@ const paper = usePaper(live!, matrix, screen, toRef(pixelRatio), props.commands.
 
 const drawingsOf = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id) ?? [])
 const NO_ONE: ReadonlySet<string> = new Set()
+const NO_SHIFTS: ReadonlyMap<string, Matrix> = new Map()
 
 function sceneAt(frame: number, playing: boolean): Scene | null {
   const { document, take } = shot
@@ -47,6 +50,8 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     past: playing ? [] : drawingsOf(desk.ghosts.past),
     future: playing ? [] : drawingsOf(desk.ghosts.future),
     strength: desk.lightTable.strength,
+    shifts: playing ? NO_SHIFTS : desk.shifts,
+    looks: desk.looks,
     lifted: playing ? NO_ONE : paper.lifted.value,
   }
 }
@@ -62,9 +67,40 @@ const marks = computed<GuideMark[]>(() => {
   const reading = measure.reading
   if (!reading?.path || props.playing || desk.flippedTo) return []
   return reading.chart.ticks.map(tick => ({
-    at: pointAlong(reading.path!, valueOf(tick.at)),
+    at: placeAlong(reading.path!, valueOf(tick.at) * pathLength(reading.path!)),
     present: tick.drawing !== null && tick.drawing === desk.drawing?.id,
   }))
+})
+
+/** Marks on the present drawing and on those that show through, and crosses where they belong. */
+const signs = computed<MarkSign[]>(() => {
+  if (props.playing || desk.flippedTo || !shot.document) return []
+  const marks = marksOf(shot.document, desk.layerId)
+  const placedOn = (id: string | null, kind: MarkSign['kind']) =>
+    marks.flatMap((mark): MarkSign[] => {
+      const at = shot.drawing(id)?.marks[mark.id]
+      return at ? [{ at, letter: letterOf(mark.name), kind, chosen: mark.id === desk.markId }] : []
+    })
+  const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
+    at,
+    letter: letterOf(mark.name),
+    kind: 'cross',
+    chosen: mark.id === desk.markId,
+  }))
+  return [
+    ...desk.ghosts.past.slice(0, 1).flatMap(id => placedOn(id, 'before')),
+    ...desk.ghosts.future.slice(0, 1).flatMap(id => placedOn(id, 'after')),
+    ...(desk.lightTable.on ? crosses : []),
+    ...placedOn(desk.drawing?.id ?? null, 'placed'),
+  ]
+})
+const letterOf = (name: string) => name.trim().slice(0, 2)
+
+/** Where the present drawing ought to move, when it is the one that is most off. */
+const correction = computed(() => {
+  const reading = measure.reading
+  const tick = reading?.worst && reading.chart.ticks[reading.worst.index]
+  return reading?.worst && tick?.drawing === desk.drawing?.id && desk.drawing ? reading.worst : null
 })
 
 function paintMarks(): void {
@@ -75,7 +111,9 @@ function paintMarks(): void {
   paintGuides(canvas, matrix.value, pixelRatio.value, {
     way: showsWay ? (measure.reading?.path?.points ?? []) : [],
     marks: showsWay ? marks.value : [],
-    middle: showsWay && measure.reading ? measure.centreOf(desk.drawing) : null,
+    middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
+    signs: signs.value,
+    correction: showsWay ? correction.value : null,
   })
 }
 
@@ -108,6 +146,10 @@ watch(
     screen.value,
     props.playing,
     marks.value,
+    signs.value,
+    correction.value,
+    desk.shifts,
+    desk.looks,
     measure.momentsOf(desk.drawing),
   ],
   askToPaint,
@@ -151,10 +193,10 @@ function wheel(event: WheelEvent): void {
 
 const cursor = computed(() => {
   if (props.commands.holding.pan.value) return 'grab'
-  if (!shot.mayDraw) return 'default'
+  if (!desk.mayEdit) return 'not-allowed'
   return 'crosshair'
 })
-const isEmpty = computed(() => !desk.drawing && !props.playing && !desk.flippedTo && shot.mayDraw && !paper.busy.value)
+const isEmpty = computed(() => !desk.drawing && !props.playing && !desk.flippedTo && desk.mayEdit && !paper.busy.value)
 const instead = computed(() => shot.drawing(desk.flippedTo))
 </script>
 
@@ -184,7 +226,9 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
       @show="paper.showMoved"
       @move="(label, by) => paper.moveGathered(label, by)"
     />
-    <p v-if="isEmpty" class="empty">
+    <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
+    <InForceNote class="in-force" />
+    <p v-if="isEmpty && desk.tool !== 'trace'" class="empty">
       Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.
       <template v-if="desk.source">
         <br /><kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again.
@@ -231,6 +275,12 @@ canvas:not(.live) {
   background: var(--green-wash);
   text-align: center;
   pointer-events: none;
+}
+
+.in-force {
+  position: absolute;
+  right: 14px;
+  top: 10px;
 }
 
 .flipped {

@@ -6,47 +6,90 @@ import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import SheetNumber from './SheetNumber.vue'
 
-defineProps<{ commands: Commands }>()
+const props = defineProps<{ commands: Commands }>()
 const shot = useShot()
 const desk = useDesk()
-const WORDS: Record<Ratio, string> = {
-  '1/2': 'half-way between',
-  '1/3': 'a third of the way from',
-  '2/3': 'two thirds of the way from',
+const WORDS: Record<Ratio, readonly [before: string, between: string]> = {
+  '1/2': ['half-way between', 'and'],
+  '1/3': ['a third of the way from', 'to'],
+  '2/3': ['two thirds of the way from', 'to'],
+  '9/8': ['past the end of the way from', 'to'],
+  '5/4': ['far past the end of the way from', 'to'],
 }
 const next = computed(() => desk.queue[0] ?? null)
+const words = computed<readonly [string, string]>(() => {
+  const item = next.value
+  if (item?.place && item.right) return WORDS[item.place.ratio]
+  if (item?.left && item.right) return ['between', 'and']
+  return item?.right ? ['', 'before'] : ['after', '']
+})
 const later = computed(() => desk.queue.slice(1, 4))
 const hasCharts = computed(() => Object.keys(shot.document?.charts ?? {}).length > 0)
+const severalLayers = computed(
+  () => Object.values(shot.document?.layers ?? {}).filter(layer => layer.kind === 'drawn').length > 1,
+)
+const run = (id: string) => props.commands.get(id).run()
 </script>
 
 <template>
   <section aria-label="Queue">
-    <h2>next to draw</h2>
+    <h2>
+      next to draw
+      <span v-if="desk.queue.length" class="soft count">{{ desk.queue.length }} left</span>
+    </h2>
     <button
       v-if="next"
       class="next"
-      title="Go there, with the two drawings it lies between on the light table (E)"
-      @click="commands.get('next').run()"
+      title="Go there, with what it is drawn from on the light table (E)"
+      @click="run('next')"
     >
       <span
-        ><b><SheetNumber :number="next.drawing.number" :role="next.drawing.role" /></b>, {{ WORDS[next.ratio] }}
-        <SheetNumber :number="next.left.number" :role="next.left.role" /> {{ next.ratio === '1/2' ? 'and' : 'to' }}
-        <SheetNumber :number="next.right.number" :role="next.right.role"
-      /></span>
+        ><b><SheetNumber :number="next.drawing.number" :role="next.drawing.role" /></b
+        ><template v-if="next.left || next.right"
+          >, {{ words[0] }} <SheetNumber v-if="next.left" :number="next.left.number" :role="next.left.role" />
+          {{ words[1] }}
+          <SheetNumber v-if="next.right" :number="next.right.number" :role="next.right.role" /></template
+      ></span>
       <span class="then">
         <span v-if="later.length" class="soft">then {{ later.map(item => item.drawing.number).join(', then ') }}</span>
         <kbd>E</kbd>
       </span>
     </button>
-    <p v-else-if="hasCharts" class="soft">All that the charts ask for is drawn.</p>
+    <p v-else-if="hasCharts" class="soft">All that is on the sheet is drawn.</p>
     <p v-else class="soft">
       Draw two keys, choose a spacing on the rail above, and press <i>make the drawings</i>: what to draw next is then
       told here.
     </p>
+    <div v-if="next" class="row">
+      <button class="plain" title="Leave it out for now (U)" @click="run('skip')">skip</button>
+      <button class="plain" title="Put it at the end (Shift U)" :disabled="desk.queue.length < 2" @click="run('defer')">
+        later
+      </button>
+      <button
+        v-if="severalLayers || desk.queueOfLayer"
+        class="plain"
+        role="switch"
+        :aria-checked="desk.queueOfLayer"
+        title="Ask for one layer or for all"
+        @click="desk.queueOfLayer = !desk.queueOfLayer"
+      >
+        {{ desk.queueOfLayer ? 'this layer' : 'all layers' }}
+      </button>
+    </div>
   </section>
 </template>
 
 <style scoped>
+h2 {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+.count {
+  font: 12.5px var(--sans);
+}
+
 .next {
   display: block;
   width: 100%;
@@ -73,6 +116,17 @@ const hasCharts = computed(() => Object.keys(shot.document?.charts ?? {}).length
   justify-content: space-between;
   align-items: baseline;
   gap: 8px;
+}
+
+.row {
+  display: flex;
+  gap: 8px;
+  margin: 4px 0 0 -4px;
+  font-size: 12.5px;
+}
+
+.row .plain {
+  color: var(--green);
 }
 
 p {

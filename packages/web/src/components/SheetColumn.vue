@@ -1,61 +1,88 @@
 <script setup lang="ts">
-import { isBlank, type Drawing, type Layer } from '@unhurried/core/document'
-import type { PlacedRun } from '@unhurried/core/time'
+import { isBlank, type Layer } from '@unhurried/core/document'
+import { computed } from 'vue'
+import type { SeenCycle, SeenRun } from '../desk/sheetSight.ts'
+import type { SheetDrag } from '../desk/useSheetHand.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import SheetNumber from './SheetNumber.vue'
 
-/** An exposure in sight: its run, its drawing, and whether that is shown elsewhere too. */
-export interface SeenRun extends PlacedRun {
-  readonly sheet: Drawing | null
-  readonly shared: boolean
-}
-
-defineProps<{
+const props = defineProps<{
   layer: Layer
   runs: readonly SeenRun[]
+  cycles: readonly SeenCycle[]
   rowPx: number
-  /** a hold being dragged: the run it starts with and how long it is now */
-  dragged: { start: number; frames: number } | null
+  /** what is being dragged on this column */
+  drag: SheetDrag | null
 }>()
-const emit = defineEmits<{ grip: [event: PointerEvent, run: SeenRun] }>()
+const emit = defineEmits<{
+  grip: [event: PointerEvent, run: SeenRun]
+  key: [event: PointerEvent, run: SeenRun]
+}>()
 const shot = useShot()
 const desk = useDesk()
+const mayEdit = computed(() => shot.mayDraw && !props.layer.locked)
+const marked = computed(() => {
+  const s = desk.selection
+  if (!s?.layers.includes(props.layer.id)) return null
+  return { top: `${s.from * props.rowPx}px`, height: `${(s.to - s.from) * props.rowPx}px` }
+})
+const framesOf = (run: SeenRun) =>
+  props.drag?.kind === 'hold' && props.drag.start === run.start ? props.drag.frames : run.frames
+const isKey = (run: SeenRun) => mayEdit.value && props.layer.kind !== 'background' && run.sheet?.role === 'key'
+const cycleWords = ({ from, to, period }: SeenCycle) => {
+  const frames = to - from
+  const over = frames % period
+  return `Linked cycle: ${period} frames, ${Math.floor(frames / period)} times${over ? ` and ${over} frames over` : ''}`
+}
 </script>
 
 <template>
-  <div class="col" :class="{ background: layer.kind === 'background', on: layer.id === desk.layerId }">
+  <div
+    class="col"
+    :data-layer="layer.id"
+    :class="{
+      quiet: layer.kind !== 'drawn',
+      on: layer.id === desk.layerId,
+      locked: layer.locked,
+      unseen: desk.looks[layer.id] === 'hidden',
+    }"
+  >
+    <div v-if="marked" class="marked" :style="marked" />
     <div
-      v-if="desk.selection?.layer === layer.id"
-      class="marked"
-      :style="{
-        top: `${desk.selection.from * rowPx}px`,
-        height: `${(desk.selection.to - desk.selection.from) * rowPx}px`,
-      }"
-    />
+      v-for="cycle in cycles"
+      :key="cycle.id"
+      class="cycle"
+      :style="{ top: `${cycle.from * rowPx + 2}px`, height: `${(cycle.to - cycle.from) * rowPx - 4}px` }"
+      :title="cycleWords(cycle)"
+    >
+      <i v-for="turn in cycle.turns" :key="turn" :style="{ top: `${(turn - cycle.from) * rowPx - 2}px` }" />
+    </div>
     <div
       v-for="run in runs"
       :key="run.start"
       class="run"
-      :style="{
-        top: `${run.start * rowPx}px`,
-        height: `${(dragged?.start === run.start ? dragged.frames : run.frames) * rowPx}px`,
-      }"
+      :class="{ repeated: run.repeated }"
+      :style="{ top: `${run.start * rowPx}px`, height: `${framesOf(run) * rowPx}px` }"
     >
       <SheetNumber
         v-if="run.sheet"
         :number="run.sheet.number"
         :role="layer.kind === 'background' ? 'inbetween' : run.sheet.role"
-        :class="{ shared: run.shared, blank: isBlank(run.sheet) }"
+        :class="{ shared: run.shared, blank: isBlank(run.sheet), movable: isKey(run) }"
+        @pointerdown="(event: PointerEvent) => isKey(run) && (event.stopPropagation(), emit('key', event, run))"
       />
       <i />
       <button
-        v-if="shot.mayDraw"
+        v-if="mayEdit"
         class="hold"
         :aria-label="`Hold ${run.sheet?.number} longer or shorter by dragging`"
         tabindex="-1"
         @pointerdown.stop="emit('grip', $event, run)"
       />
+    </div>
+    <div v-if="drag?.kind === 'key' && drag.to !== drag.start" class="to" :style="{ top: `${drag.to * rowPx}px` }">
+      {{ drag.to > drag.start ? '+' : '−' }}{{ Math.abs(drag.to - drag.start) }}
     </div>
   </div>
 </template>
@@ -63,14 +90,28 @@ const desk = useDesk()
 <style scoped>
 .col {
   position: relative;
-  flex: 1;
+  flex: 1 0 42px;
   border-left: 1px solid var(--rule-faint);
   cursor: default;
   touch-action: pan-y;
 }
 
-.col.background {
+.as-room .col {
+  flex-basis: 84px;
+  max-width: 150px;
+}
+
+.col.quiet,
+.col.locked {
   color: var(--soft);
+}
+
+.col.locked {
+  background: repeating-linear-gradient(135deg, transparent 0 7px, rgb(90 74 48 / 4%) 7px 8px);
+}
+
+.col.unseen .run {
+  opacity: 0.45;
 }
 
 .marked {
@@ -80,6 +121,22 @@ const desk = useDesk()
   background: rgb(60 106 85 / 14%);
   border: 1px solid var(--green);
   border-radius: 3px;
+}
+
+.cycle {
+  position: absolute;
+  left: 3px;
+  width: 6px;
+  border: 1.4px solid var(--past);
+  border-right: 0;
+  border-radius: 5px 0 0 5px;
+}
+
+.cycle i {
+  position: absolute;
+  left: -1px;
+  width: 7px;
+  border-top: 1.4px dotted var(--past);
 }
 
 .run {
@@ -93,9 +150,20 @@ const desk = useDesk()
   pointer-events: none;
 }
 
+.run.repeated {
+  color: var(--soft);
+  opacity: 0.8;
+}
+
 .run .sheet-number {
   font-size: 12.5px;
   flex: none;
+}
+
+.run .movable {
+  pointer-events: auto;
+  cursor: grab;
+  touch-action: none;
 }
 
 .run .blank {
@@ -110,11 +178,11 @@ const desk = useDesk()
   color: var(--green);
 }
 
-.run i {
+.run > i {
   flex: 1;
   width: 1px;
   margin: 2px 0 1px;
-  background: var(--ink);
+  background: currentColor;
   opacity: 0.45;
 }
 
@@ -134,5 +202,17 @@ const desk = useDesk()
 
 .hold:hover {
   background: linear-gradient(var(--green), var(--green)) center / 100% 2px no-repeat;
+}
+
+.to {
+  position: absolute;
+  left: 2px;
+  right: 2px;
+  border-top: 2px solid var(--green);
+  font-size: 11px;
+  font-weight: 700;
+  text-align: right;
+  color: var(--green);
+  pointer-events: none;
 }
 </style>

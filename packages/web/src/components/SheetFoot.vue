@@ -22,6 +22,7 @@ const summary = computed(() => {
   const on = usual === null ? '' : `on ${EXPOSURES[usual - 1] ?? `${usual}s`}`
   return { ...countDrawings(shot.document, shot.take), on }
 })
+const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
 </script>
 
 <template>
@@ -29,11 +30,11 @@ const summary = computed(() => {
     <div v-if="shot.mayDraw" class="ops" role="group" aria-label="Exposure">
       <div class="ones">
         <button
-          v-for="(words, i) in EXPOSURES"
+          v-for="(words, i) in EXPOSURES.slice(0, 3)"
           :key="words"
           class="plain"
           :title="`Put ${framesMarked} marked frames on ${words} (Alt ${i + 1})`"
-          @click="commands.exposeOn(i + 1)"
+          @click="commands.sheet.exposeOn(i + 1)"
         >
           {{ words }}
         </button>
@@ -41,17 +42,20 @@ const summary = computed(() => {
       <div class="ones">
         <button
           class="plain"
-          :title="'Insert a frame behind this one, or as many as are marked (I)'"
+          title="Insert a frame behind this one, or as many as are marked (I)"
           @click="button('insert').run()"
         >
           insert
         </button>
+        <button class="plain" title="Take this frame out, or those marked (Shift I)" @click="button('take-out').run()">
+          take out
+        </button>
         <button
           class="plain"
-          :title="'Take this frame out, or those marked (Shift I)'"
-          @click="button('take-out').run()"
+          title="Repeat, reverse, stretch, link, copy … everything for marked frames (L)"
+          @click="button('acts').run()"
         >
-          take out
+          more …
         </button>
       </div>
       <div class="ones">
@@ -62,8 +66,23 @@ const summary = computed(() => {
           to here
         </button>
       </div>
+      <div class="ones">
+        <button
+          class="plain"
+          role="switch"
+          :aria-checked="desk.following === 'ripple'"
+          title="Whether what follows a change moves along, or stays on its frames (P)"
+          @click="button('following').run()"
+        >
+          what follows <b>{{ desk.following === 'ripple' ? 'moves' : 'stays' }}</b>
+        </button>
+        <button class="plain" title="The whole sheet (J)" @click="desk.sheetShape = 'room'">whole sheet</button>
+      </div>
     </div>
     <p v-if="summary" class="foot">
+      <template v-if="takes > 1"
+        ><i class="serif">{{ shot.take?.name }}</i> ·
+      </template>
       <b>{{ length }}</b> frames · <b>{{ secondsLabel(length, fps) }}</b> at {{ fps
       }}<template v-if="summary.on">, {{ summary.on }}</template> · <b>{{ summary.drawings }}</b> drawings<template
         v-if="summary.left"
@@ -84,6 +103,10 @@ const summary = computed(() => {
 .ones {
   display: flex;
   justify-content: space-between;
+}
+
+.ones .plain {
+  padding: 2px 3px;
 }
 
 .foot {

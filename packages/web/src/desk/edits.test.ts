@@ -47,6 +47,7 @@ const drawing: Drawing = {
   number: 1,
   role: 'key',
   elements: { top: element('top'), low: element('low'), patch: element('patch', { kind: 'shape' }) },
+  marks: {},
 }
 const fresh = freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, 12)
 const base = must(fresh, [{ kind: 'drawing.add', drawing }])

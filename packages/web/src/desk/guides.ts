@@ -6,8 +6,20 @@ export interface GuideMark {
   readonly present: boolean
 }
 
+/** A named mark: where it lies on a drawing, or where it belongs on the present one. */
+export interface MarkSign {
+  readonly at: Point
+  readonly letter: string
+  readonly kind: 'placed' | 'before' | 'after' | 'cross'
+  /** the mark that is being placed */
+  readonly chosen: boolean
+}
+
 /** Marks over the drawing, never part of it. */
 export interface Guides {
+  readonly signs: readonly MarkSign[]
+  /** from the drawing that is most off to its place, while it is the present one */
+  readonly correction: { readonly from: Point; readonly to: Point } | null
   /** the way from key to key, fine enough to be drawn as dots */
   readonly way: readonly Point[]
   readonly marks: readonly GuideMark[]
@@ -56,5 +68,56 @@ export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: 
     brush.arc(x, y, 3, 0, 2 * Math.PI)
     brush.fill()
   }
+  for (const sign of guides.signs) paintSign(brush, sign, onScreen(sign.at))
+  if (guides.correction) paintArrow(brush, onScreen(guides.correction.from), onScreen(guides.correction.to))
   brush.globalAlpha = 1
+}
+
+const [PAST, FUTURE, SIGN_PX] = ['#7d6e58', '#46687c', 5]
+
+/** Placed: a filled ring. Before: a half-filled one, after: a hollow one, so that they differ without hue. Cross: where it belongs. */
+function paintSign(brush: CanvasRenderingContext2D, { kind, letter, chosen }: MarkSign, { x, y }: Point): void {
+  const colour = { placed: RUST, before: PAST, after: FUTURE, cross: GREEN }[kind]
+  brush.globalAlpha = kind === 'placed' || kind === 'cross' ? 1 : 0.85
+  brush.strokeStyle = colour
+  brush.fillStyle = colour
+  brush.lineWidth = chosen ? 2.2 : 1.3
+  brush.beginPath()
+  if (kind === 'cross') {
+    brush.moveTo(x - SIGN_PX, y - SIGN_PX)
+    brush.lineTo(x + SIGN_PX, y + SIGN_PX)
+    brush.moveTo(x + SIGN_PX, y - SIGN_PX)
+    brush.lineTo(x - SIGN_PX, y + SIGN_PX)
+    brush.stroke()
+  } else {
+    const r = kind === 'placed' ? SIGN_PX : 3.5
+    brush.arc(x, y, r, 0, 2 * Math.PI)
+    brush.stroke()
+    brush.beginPath()
+    if (kind === 'placed') brush.arc(x, y, 1.6, 0, 2 * Math.PI)
+    if (kind === 'before') brush.arc(x, y, r, Math.PI / 2, 1.5 * Math.PI)
+    brush.fill()
+  }
+  if (kind === 'before' || kind === 'after') return
+  brush.font = '700 11px "Atkinson Hyperlegible", sans-serif'
+  brush.strokeStyle = 'rgba(253, 250, 243, 0.85)'
+  brush.lineWidth = 3
+  brush.strokeText(letter, x + 7, y - 6)
+  brush.fillText(letter, x + 7, y - 6)
+}
+
+function paintArrow(brush: CanvasRenderingContext2D, a: Point, b: Point): void {
+  const length = Math.hypot(b.x - a.x, b.y - a.y)
+  if (length < 6) return
+  const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length]
+  brush.globalAlpha = 0.9
+  brush.strokeStyle = RUST
+  brush.lineWidth = 1.6
+  brush.beginPath()
+  brush.moveTo(a.x, a.y)
+  brush.lineTo(b.x, b.y)
+  brush.moveTo(b.x - 6 * ux - 4 * uy, b.y - 6 * uy + 4 * ux)
+  brush.lineTo(b.x, b.y)
+  brush.lineTo(b.x - 6 * ux + 4 * uy, b.y - 6 * uy - 4 * ux)
+  brush.stroke()
 }

@@ -18,12 +18,18 @@ export interface Scene {
   readonly past: readonly Drawing[]
   readonly future: readonly Drawing[]
   readonly strength: number
+  /** shown-through drawings laid elsewhere */
+  readonly shifts: ReadonlyMap<string, Matrix>
+  /** layers dimmed or hidden for looking */
+  readonly looks: Readonly<Record<string, 'dimmed' | 'hidden'>>
   /** strokes of the present drawing that are being moved or rubbed out and not painted with it */
   readonly lifted: ReadonlySet<string>
 }
 
 /** Each farther drawing shows this much weaker than the one before it. */
 const FALL_OFF = 0.62
+/** A layer dimmed for looking. */
+const DIMMED = 0.3
 
 /** The canvases of the paper, lowest first. */
 export interface Sheets {
@@ -77,32 +83,46 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
     const { swatches, format } = scene.document
     const present = scene.instead ?? shown(scene, scene.layer)
     const colours = nameOf(swatches)
+    const looks = nameOf(scene.looks)
+    const alphaOf = (drawing: Drawing) => (scene.looks[drawing.layer] === 'dimmed' ? DIMMED : 1)
+    const lay = (brush: Brush, drawing: Drawing) => {
+      brush.globalAlpha = alphaOf(drawing)
+      bitmaps.draw(brush, drawing, 'drawn', scale, swatches)
+      brush.globalAlpha = 1
+    }
 
-    const ground = ready('ground', `${where} ${colours} ${format.paper} ${format.width} ${below.map(nameOf).join()}`)
+    const ground = ready(
+      'ground',
+      `${where} ${colours} ${looks} ${format.paper} ${format.width} ${below.map(nameOf).join()}`,
+    )
     if (ground) {
       layPaper(ground, m, format)
       clipToPaper(ground, format)
-      for (const drawing of below) bitmaps.draw(ground, drawing, 'drawn', scale, swatches)
+      for (const drawing of below) lay(ground, drawing)
       ground.restore()
     }
     const ghosts = scene.instead ? [] : [...ghostsOf(scene.past, 'wash'), ...ghostsOf(scene.future, 'hollow')]
     const through = ghosts.map(g => nameOf(g.drawing)).join()
-    const table = ready('table', `${where} ${scene.strength} ${scene.past.length} ${through}`)
+    const table = ready('table', `${where} ${nameOf(scene.shifts)} ${scene.strength} ${scene.past.length} ${through}`)
     if (table) {
-      table.setTransform(...m)
       for (const { drawing, look, rank } of ghosts.reverse()) {
         table.globalAlpha = Math.min(1, scene.strength * FALL_OFF ** rank * (look === 'hollow' ? 1.5 : 0.8))
+        const shift = scene.shifts.get(drawing.id)
+        table.setTransform(...m)
+        if (shift) table.transform(...shift)
         bitmaps.draw(table, drawing, look, scale, swatches)
       }
       table.globalAlpha = 1
     }
     const lifted = [...scene.lifted].sort().join()
-    const top = ready('present', `${where} ${colours} ${nameOf(present)} ${lifted} ${above.map(nameOf).join()}`)
+    const top = ready(
+      'present',
+      `${where} ${colours} ${looks} ${nameOf(present)} ${lifted} ${above.map(nameOf).join()}`,
+    )
     if (top) {
       top.setTransform(...m)
-      if (present)
-        bitmaps.draw(top, scene.lifted.size ? withoutLifted(present, scene.lifted) : present, 'drawn', scale, swatches)
-      for (const drawing of above) bitmaps.draw(top, drawing, 'drawn', scale, swatches)
+      if (present) lay(top, scene.lifted.size ? withoutLifted(present, scene.lifted) : present)
+      for (const drawing of above) lay(top, drawing)
     }
   }
 
@@ -128,6 +148,7 @@ export function fitCanvas(canvas: HTMLCanvasElement, screen: Size, density: numb
 }
 
 function shown(scene: Scene, layer: string): Drawing | null {
+  if (scene.looks[layer] === 'hidden') return null
   const id = drawingAt(columnOf(scene.take, layer), scene.frame)
   return id === null ? null : (scene.document.drawings[id] ?? null)
 }

@@ -1,5 +1,5 @@
 import { gathers, type Matrix, type Point } from '@unhurried/core/geometry'
-import { find } from '@unhurried/core/document'
+import { find, frameOfNeighbour } from '@unhurried/core/document'
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
@@ -52,8 +52,12 @@ export function usePaper(
     const { left, top } = origin()
     if (holding.pan.value || event.button === 1) {
       panFrom = { x: event.clientX, y: event.clientY, panX: desk.view.panX, panY: desk.view.panY }
-    } else if (event.button !== 0 || !shot.mayDraw) {
+    } else if (event.button !== 0 || !desk.mayEdit || desk.tool === 'trace') {
+      if (event.button === 0 && shot.mayDraw && !desk.mayEdit)
+        shot.notice = 'This layer is locked: unlock it in the layers (O).'
       return
+    } else if (desk.tool === 'mark') {
+      return placeMark(toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top }))
     } else if (desk.tool === 'line' || desk.tool === 'shape') {
       stroke = strokeUnderWay(matrix.value, desk.smoothing)
     } else {
@@ -64,6 +68,26 @@ export function usePaper(
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     event.preventDefault()
     if (!panFrom) move(event)
+  }
+
+  /** One click a drawing: the mark is placed, and the next drawing comes up. */
+  function placeMark(at: Point): void {
+    const { drawing, markId } = desk
+    if (!markId) {
+      shot.notice = 'Name a mark in the margin first (nose, heel, tail tip …), then click where it lies.'
+      return
+    }
+    if (!drawing || !shot.take) return
+    const name = shot.document?.marks[markId]?.name ?? 'mark'
+    const place = { x: Math.round(at.x * 10) / 10, y: Math.round(at.y * 10) / 10 }
+    if (
+      shot.commit(`${name} on ${drawing.number}`, [
+        { kind: 'marks.place', drawing: drawing.id, places: { [markId]: place } },
+      ])
+    )
+      return
+    const next = frameOfNeighbour(shot.take, desk.layerId, desk.frame, 1)
+    if (next !== null) desk.goTo(next)
   }
 
   function move(event: PointerEvent): void {
@@ -201,7 +225,7 @@ export function usePaper(
   function moveGathered(label: string, by: Matrix): void {
     const { drawing } = desk
     showMoved(null)
-    if (drawing && shot.mayDraw) shot.commit(`${label} on ${drawing.number}`, moveOps(drawing, desk.gathered, by))
+    if (drawing && desk.mayEdit) shot.commit(`${label} on ${drawing.number}`, moveOps(drawing, desk.gathered, by))
   }
 
   return {

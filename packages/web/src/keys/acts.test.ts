@@ -20,12 +20,15 @@ function storage() {
   }
 }
 Object.assign(globalThis, { localStorage: storage(), sessionStorage: storage() })
+let clip: unknown
 jest.unstable_mockModule('../local/database.ts', () => ({
   keep: () => Promise.resolve(),
   forget: () => Promise.resolve(),
   keepHistory: () => Promise.resolve(),
   readHistory: () => Promise.resolve(undefined),
   leftover: () => Promise.resolve({ batches: [], samples: new Map() }),
+  keepClip: (held: unknown) => Promise.resolve(void (clip = held)),
+  readClip: () => Promise.resolve(clip),
 }))
 
 const { useShot } = await import('../stores/shot.ts')
@@ -50,7 +53,14 @@ function desk() {
   const [shot, on] = [useShot(), useDesk()]
   const ops: Operation[] = [1, 3].map(number => ({
     kind: 'drawing.add',
-    drawing: { id: `d${number}`, layer: L, number, role: 'key', elements: { [`e${number}`]: element(`e${number}`) } },
+    drawing: {
+      id: `d${number}`,
+      layer: L,
+      number,
+      role: 'key',
+      elements: { [`e${number}`]: element(`e${number}`) },
+      marks: {},
+    },
   }))
   const runs = [
     { drawing: 'd1', frames: 2 },
@@ -95,13 +105,13 @@ describe('acts on the sheet', () => {
   test('on ones re-exposes what is marked, or the drawing one stands on, and new drawings follow', () => {
     const { on, acts, column } = desk()
     on.goTo(2)
-    acts.exposeOn(1)
+    acts.sheet.exposeOn(1)
     expect([column(), on.exposure]).toEqual(['1×2 3×1 -×6 / 9', 1])
     on.goTo(0)
     acts.arrow(0, 1, true)
     acts.arrow(0, 1, true)
-    expect(on.selection).toEqual({ layer: L, from: 0, to: 3 })
-    acts.exposeOn(3)
+    expect(on.selection).toEqual({ layers: [L], from: 0, to: 3 })
+    acts.sheet.exposeOn(3)
     expect(column()).toBe('1×3 3×3 -×6 / 12')
   })
 
@@ -109,17 +119,17 @@ describe('acts on the sheet', () => {
     const { on, acts } = desk()
     on.goTo(5)
     for (const by of [1, 1, -1, -1, -1]) acts.arrow(0, by, true)
-    expect(on.selection).toEqual({ layer: L, from: 4, to: 6 })
+    expect(on.selection).toEqual({ layers: [L], from: 4, to: 6 })
     acts.arrow(0, 1, false)
     expect(on.selection).toBeNull()
   })
 
   test('holds, frames put in and taken out, and the loop', () => {
     const { shot, on, acts, column } = desk()
-    acts.hold(1)
+    acts.sheet.hold(1)
     expect(column()).toBe('1×3 3×4 -×6 / 13')
-    acts.insertFrames()
-    acts.removeFrames()
+    acts.sheet.insertFrames()
+    acts.sheet.removeFrames()
     expect(column()).toBe('1×3 3×4 -×6 / 13')
     on.goTo(4)
     acts.setLoop('from')
@@ -191,6 +201,6 @@ describe('looking', () => {
     const { shot } = desk()
     const refusal = shot.commit('paint', [{ kind: 'elements.remove', drawing: 'd1', ids: ['none'] }])
     expect(refusal).toEqual({ code: 'unknown-element', what: 'none' })
-    expect(shot.notice).toBe('That cannot be done: unknown-element (none).')
+    expect(shot.notice).toBe('That cannot be done: that stroke is gone.')
   })
 })

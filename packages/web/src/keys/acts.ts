@@ -1,9 +1,8 @@
 import {
   clearDrawing,
-  exposeSelection,
   find,
   frameOfNeighbour,
-  holdDrawing,
+  marksOf,
   neighbours,
   putNewDrawing,
   removeExposure,
@@ -16,6 +15,7 @@ import { moveOps } from '../desk/edits.ts'
 import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import { useSheetActs } from './sheetActs.ts'
 
 const FARTHEST_ROLL = 4
 const WIDEST_PX = 160
@@ -24,7 +24,7 @@ const WIDEST_PX = 160
 export function useActs() {
   const shot = useShot()
   const desk = useDesk()
-  let anchor = 0
+  const sheet = useSheetActs()
   const word = (role: string) => `${role} ${desk.drawing?.number ?? ''}`.trim()
 
   function flip(direction: -1 | 1, steps = 1): void {
@@ -52,7 +52,23 @@ export function useActs() {
     if (!next) return
     desk.layerId = next.drawing.layer
     desk.goTo(next.frame)
-    desk.parents = { left: next.left.id, right: next.right.id }
+    desk.parents = { left: next.left?.id ?? null, right: next.right?.id ?? null }
+  }
+
+  /** Leaves the next drawing out until one comes back to the shot, and goes to the one after it. */
+  function skip(): void {
+    const [next] = desk.queue
+    if (!next) return
+    desk.skipped = new Set([...desk.skipped, next.drawing.id])
+    toNext()
+  }
+
+  /** Puts the next drawing at the end of the queue. */
+  function defer(): void {
+    const [next] = desk.queue
+    if (!next) return
+    desk.deferred = [...desk.deferred.filter(id => id !== next.drawing.id), next.drawing.id]
+    toNext()
   }
 
   function newDrawing(how: 'empty' | 'copy'): void {
@@ -65,8 +81,8 @@ export function useActs() {
   }
 
   function share(): void {
-    if (!shot.take || !desk.source) return
-    const edit = shareDrawing(shot.take, desk.source, desk.frame, desk.holdHere)
+    if (!shot.document || !shot.take || !desk.source) return
+    const edit = shareDrawing(shot.document, shot.take, desk.source, desk.frame, desk.holdHere)
     if (!shot.commit(`share ${desk.source.number}`, edit.ops)) desk.goTo(edit.frame)
   }
 
@@ -84,50 +100,6 @@ export function useActs() {
   }
   const nextRole = () => setRole(ROLES[(ROLES.indexOf(desk.drawing?.role ?? 'inbetween') + 1) % ROLES.length] as Role)
 
-  function hold(by: -1 | 1): void {
-    const { document, take } = shot
-    if (document && take && desk.run) {
-      shot.commit(
-        by > 0 ? 'hold longer' : 'hold shorter',
-        holdDrawing(document, take, desk.layerId, desk.frame, desk.run.frames + by),
-      )
-    }
-  }
-
-  /** The frames marked on the sheet, or else those of the present drawing. */
-  function marked() {
-    const s = desk.selection
-    if (s && s.layer === desk.layerId) return s
-    const run = desk.run
-    return run ? { layer: desk.layerId, from: run.start, to: run.start + run.frames } : null
-  }
-
-  function exposeOn(n: number): void {
-    const { document, take } = shot
-    const m = marked()
-    // Drawings begun from now on get as many.
-    desk.exposure = n
-    if (document && take && m) shot.commit(`on ${n}s`, exposeSelection(document, take, m.layer, m.from, m.to, n))
-  }
-
-  function insertFrames(): void {
-    const { take } = shot
-    const s = desk.selection
-    if (take)
-      shot.commit('insert frames', [
-        { kind: 'frames.insert', take: take.id, at: s?.from ?? desk.frame + 1, count: s ? s.to - s.from : 1, fill: {} },
-      ])
-  }
-  function removeFrames(): void {
-    const { take } = shot
-    const s = desk.selection
-    const [at, count] = s ? [s.from, s.to - s.from] : [desk.frame, 1]
-    if (take && count < take.length) {
-      shot.commit('take frames out', [{ kind: 'frames.remove', take: take.id, at, count }])
-      desk.selection = null
-    }
-  }
-
   function setLoop(edge: 'from' | 'to'): void {
     const { take } = shot
     if (!take) return
@@ -139,14 +111,6 @@ export function useActs() {
     shot.commit('loop range', [{ kind: 'loop.set', take: take.id, loop }])
   }
 
-  /** Marks frames from where marking began to the next frame. */
-  function extend(by: -1 | 1): void {
-    if (desk.selection?.layer !== desk.layerId) anchor = desk.frame
-    desk.goTo(desk.frame + by)
-    const { frame, layerId: layer } = desk
-    desk.selection = { layer, from: Math.min(anchor, frame), to: Math.max(anchor, frame) + 1 }
-  }
-
   function nudge(dx: number, dy: number): void {
     const { drawing, gathered } = desk
     if (drawing)
@@ -154,9 +118,8 @@ export function useActs() {
   }
 
   function changeLayer(by: -1 | 1): void {
-    const order = Object.values(shot.document?.layers ?? {}).sort((a, b) => b.order - a.order)
-    const at = order.findIndex(layer => layer.id === desk.layerId)
-    const next = order[at + by]
+    const order = sheet.columns()
+    const next = order[order.findIndex(layer => layer.id === desk.layerId) + by]
     if (next) {
       desk.layerId = next.id
       desk.selection = null
@@ -166,7 +129,7 @@ export function useActs() {
   function arrow(dx: number, dy: number, far: boolean): void {
     const px = far ? 10 : 1
     if (desk.gathered.size) nudge(dx * px, dy * px)
-    else if (far && dy) extend(dy as -1 | 1)
+    else if (far) sheet.extend(dy, dx)
     else if (dy) {
       desk.selection = null
       desk.goTo(desk.frame + dy)
@@ -190,8 +153,19 @@ export function useActs() {
     desk.widths[desk.tool] = Math.max(1, Math.min(WIDEST_PX, Math.round(next)))
   }
 
+  /** Begins the quick pass with the next mark of the layer; pressed again, it goes on to the mark after that. */
+  function markPass(): void {
+    const { document } = shot
+    if (!document) return
+    const marks = marksOf(document, desk.layerId)
+    const at = desk.tool === 'mark' ? marks.findIndex(mark => mark.id === desk.markId) : -1
+    desk.tool = 'mark'
+    desk.markId = marks[(at + 1) % Math.max(1, marks.length)]?.id ?? null
+  }
+
   return {
     flip,
+    markPass,
     letGo,
     rollBy,
     toNeighbour,
@@ -204,11 +178,9 @@ export function useActs() {
     remove,
     setRole,
     nextRole,
-    hold,
-    marked,
-    exposeOn,
-    insertFrames,
-    removeFrames,
+    sheet,
+    skip,
+    defer,
     setLoop,
     arrow,
     deleteStrokes,
@@ -218,6 +190,7 @@ export function useActs() {
       desk.selection = null
       desk.parents = null
       desk.bare = false
+      if (desk.tool === 'mark') desk.markId = null
     },
   }
 }

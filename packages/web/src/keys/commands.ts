@@ -1,6 +1,6 @@
 import { computed, ref, type Ref } from 'vue'
 import { FLAT, turnedBy, zoomedAt, type Size } from '../desk/view.ts'
-import { TOOLS, useDesk, type Tool } from '../stores/desk.ts'
+import { SHEET_SHAPES, TOOLS, useDesk, type SheetShape, type Tool } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import { useActs } from './acts.ts'
 
@@ -21,6 +21,8 @@ export interface DeskRoomPort {
   screen(): Size
   togglePlay(): void
   showKeys(): void
+  showSheetActs(): void
+  showLayers(): void
   isPlaying(): boolean
 }
 
@@ -30,9 +32,11 @@ const TOOL_WORDS: Record<Tool, string> = {
   'rub-out': 'rub out whole strokes',
   trim: 'trim parts of strokes',
   gather: 'gather strokes to move them',
+  mark: 'place marks: one click a drawing',
+  trace: 'lay a shown-through drawing elsewhere to trace it',
 }
 const TURN_STEP_RAD = Math.PI / 12
-export const EXPOSURES = ['ones', 'twos', 'threes'] as const
+export const EXPOSURES = ['ones', 'twos', 'threes', 'fours'] as const
 const REDO_KEYS = ['shift+q', 'ctrl+shift+z', 'ctrl+y']
 
 export function useCommands(room: DeskRoomPort) {
@@ -40,15 +44,16 @@ export function useCommands(room: DeskRoomPort) {
   const desk = useDesk()
   const holding = { pan: ref(false), roll: ref(false) }
   const acts = useActs()
+  const { sheet } = acts
   const hasDrawing = () => desk.drawing !== null
-  const hasSource = () => draws() && desk.source !== null
-  const hasGathered = () => desk.gathered.size > 0
+  const hasSource = () => edits() && desk.source !== null
   const draws = () => shot.mayDraw && !room.isPlaying()
+  const edits = () => desk.mayEdit && !room.isPlaying()
   const middle = () => ({ x: room.screen().width / 2, y: room.screen().height / 2 })
   const zoom = (factor: number) => (desk.view = zoomedAt(desk.view, factor, middle(), room.screen()))
   const turn = (byRad: number) => (desk.view = turnedBy(desk.view, byRad))
   const hold = (what: Ref<boolean>, on: boolean) => () => (what.value = on)
-  const changes = () => draws() && hasDrawing()
+  const changes = () => edits() && hasDrawing()
   const always = () => true
   const make = (
     group: string,
@@ -90,19 +95,15 @@ export function useCommands(room: DeskRoomPort) {
     make('Go', 'right', 'layer to the right', ['arrowright'], () => acts.arrow(1, 0, false)),
     make('Go', 'extend-up', 'mark frames upwards (or nudge by 10)', ['shift+arrowup'], () => acts.arrow(0, -1, true)),
     make('Go', 'extend-down', 'mark frames downwards', ['shift+arrowdown'], () => acts.arrow(0, 1, true)),
-    make('Go', 'far-left', 'nudge by 10 to the left', ['shift+arrowleft'], () => acts.arrow(-1, 0, true), hasGathered),
-    make(
-      'Go',
-      'far-right',
-      'nudge by 10 to the right',
-      ['shift+arrowright'],
-      () => acts.arrow(1, 0, true),
-      hasGathered,
-    ),
+    make('Go', 'far-left', 'mark layers to the left', ['shift+arrowleft'], () => acts.arrow(-1, 0, true)),
+    make('Go', 'far-right', 'mark layers to the right', ['shift+arrowright'], () => acts.arrow(1, 0, true)),
+    make('Go', 'skip', 'skip the next to draw', ['u'], acts.skip, () => desk.queue.length > 0),
+    make('Go', 'defer', 'put the next to draw at the end', ['shift+u'], acts.defer, () => desk.queue.length > 1),
 
     ...TOOLS.map((tool, i) =>
       make('Hand', `tool-${tool}`, TOOL_WORDS[tool], [String(i + 1)], () => (desk.tool = tool)),
     ),
+    make('Hand', 'mark-pass', 'place marks, drawing by drawing', ['n'], acts.markPass, edits),
     make('Hand', 'thinner', 'thinner', ['c'], () => acts.thicken(0.85)),
     make('Hand', 'thicker', 'thicker', ['v'], () => acts.thicken(1.18)),
     make('Hand', 'undo', 'undo', ['q', 'ctrl+z'], shot.undo, () => draws() && shot.history.undo.length > 0),
@@ -110,27 +111,68 @@ export function useCommands(room: DeskRoomPort) {
     make('Hand', 'delete', 'take off gathered strokes, or clear the drawing', ['delete'], acts.deleteStrokes, changes),
     make('Hand', 'let-go', 'let go of what is gathered or marked', ['escape'], acts.dropAll),
 
-    make('Drawing', 'new', 'new empty drawing', ['t'], () => acts.newDrawing('empty'), draws),
+    make('Drawing', 'new', 'new empty drawing', ['t'], () => acts.newDrawing('empty'), edits),
     make('Drawing', 'copy', 'new drawing as a copy', ['shift+t'], () => acts.newDrawing('copy'), hasSource),
     make('Drawing', 'share', 'show the same drawing again', ['y'], acts.share, hasSource),
     make('Drawing', 'role', 'key, breakdown or inbetween', ['b'], acts.nextRole, changes),
     make('Drawing', 'clear', 'clear: lines off, the sheet stays', ['backspace'], acts.clear, changes),
-    make('Drawing', 'remove', 'remove: what follows moves up', ['shift+backspace'], acts.remove, draws),
+    make('Drawing', 'remove', 'remove: what follows moves up', ['shift+backspace'], acts.remove, edits),
 
-    make('Sheet', 'longer', 'hold longer', ['='], () => acts.hold(1), draws),
+    make('Sheet', 'longer', 'hold longer', ['='], () => sheet.hold(1), edits),
     make(
       'Sheet',
       'shorter',
       'hold shorter',
       ['-'],
-      () => acts.hold(-1),
-      () => draws() && (desk.run?.frames ?? 0) > 1,
+      () => sheet.hold(-1),
+      () => edits() && (desk.run?.frames ?? 0) > 1,
     ),
     ...EXPOSURES.map((words, i) =>
-      make('Sheet', `on-${i + 1}`, `on ${words}`, [`alt+${i + 1}`], () => acts.exposeOn(i + 1), draws),
+      make('Sheet', `on-${i + 1}`, `on ${words}`, [`alt+${i + 1}`], () => sheet.exposeOn(i + 1), edits),
     ),
-    make('Sheet', 'insert', 'insert frames', ['i'], acts.insertFrames, draws),
-    make('Sheet', 'take-out', 'take frames out', ['shift+i'], acts.removeFrames, draws),
+    make('Sheet', 'insert', 'insert frames', ['i'], () => sheet.insertFrames(), draws),
+    make('Sheet', 'take-out', 'take frames out', ['shift+i'], sheet.removeFrames, draws),
+    make(
+      'Sheet',
+      'key-earlier',
+      'move the key (or what is marked) up',
+      ['alt+arrowup'],
+      () => sheet.nudgeKey(-1),
+      edits,
+    ),
+    make(
+      'Sheet',
+      'key-later',
+      'move the key (or what is marked) down',
+      ['alt+arrowdown'],
+      () => sheet.nudgeKey(1),
+      edits,
+    ),
+    make('Sheet', 'reverse', 'reverse', ['r'], () => sheet.retimeMarked({ kind: 'reverse' }), edits),
+    make(
+      'Sheet',
+      'there-and-back',
+      'there and back',
+      ['shift+r'],
+      () => sheet.retimeMarked({ kind: 'there-and-back' }),
+      edits,
+    ),
+    make('Sheet', 'ends-here', 'let the drawing end here', ['k'], () => sheet.trimAt('end'), edits),
+    make('Sheet', 'begins-here', 'let the drawing begin here', ['shift+k'], () => sheet.trimAt('start'), edits),
+    make('Sheet', 'copy-frames', 'copy frames', ['ctrl+c'], sheet.copy),
+    make('Sheet', 'cut-frames', 'cut frames', ['ctrl+x'], sheet.cut, edits),
+    make('Sheet', 'paste-share', 'paste the same drawings', ['ctrl+v'], () => sheet.paste('share'), edits),
+    make('Sheet', 'paste-copies', 'paste copies', ['ctrl+shift+v'], () => sheet.paste('copy'), edits),
+    make('Sheet', 'mark-all', 'mark the whole sheet', ['ctrl+a'], sheet.markAll),
+    make('Sheet', 'following', 'what follows moves, or stays', ['p'], () => {
+      desk.following = desk.following === 'ripple' ? 'stay' : 'ripple'
+    }),
+    make('Sheet', 'acts', 'everything for marked frames', ['l'], room.showSheetActs, draws),
+    make('Sheet', 'layers', 'layers', ['o'], room.showLayers),
+    make('Sheet', 'shape', 'sheet as an edge, the whole room, or a strip', ['j'], () => {
+      const at = SHEET_SHAPES.indexOf(desk.sheetShape)
+      desk.sheetShape = SHEET_SHAPES[(at + 1) % SHEET_SHAPES.length] as SheetShape
+    }),
     make('Sheet', 'loop-from', 'loop starts here', [','], () => acts.setLoop('from'), draws),
     make('Sheet', 'loop-to', 'loop ends here', ['.'], () => acts.setLoop('to'), draws),
 
@@ -156,8 +198,8 @@ export function useCommands(room: DeskRoomPort) {
     holding,
     rollBy: acts.rollBy,
     setRole: acts.setRole,
-    exposeOn: acts.exposeOn,
-    marked: computed(acts.marked),
+    sheet,
+    marked: computed(sheet.marked),
     get(id: string): Command {
       const command = byId.get(id)
       if (!command) throw new Error(`no command is called ${id}`)

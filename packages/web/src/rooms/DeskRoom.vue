@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import ChartRail from '../components/ChartRail.vue'
 import DeskMargin from '../components/DeskMargin.vue'
 import DeskTray from '../components/DeskTray.vue'
 import ExposureSheet from '../components/ExposureSheet.vue'
 import KeySheet from '../components/KeySheet.vue'
+import LayersPanel from '../components/LayersPanel.vue'
 import PaperStage from '../components/PaperStage.vue'
+import SheetActsPanel from '../components/SheetActsPanel.vue'
+import SheetRoomSide from '../components/SheetRoomSide.vue'
+import { ElDialog } from 'element-plus'
 import { bitmapShelf } from '../desk/bitmaps.ts'
 import { makePlayback } from '../desk/playback.ts'
 import { useCommands } from '../keys/commands.ts'
@@ -17,6 +21,8 @@ const shot = useShot()
 const desk = useDesk()
 const stage = ref<InstanceType<typeof PaperStage> | null>(null)
 const keysShown = ref(false)
+const layersShown = ref(false)
+const actsShown = ref(false)
 const bitmaps = bitmapShelf(shot.book)
 const playFrame = shallowRef<number | null>(null)
 
@@ -53,17 +59,22 @@ const commands = useCommands({
   screen: () => stage.value?.screen() ?? { width: 800, height: 500 },
   togglePlay,
   showKeys: () => (keysShown.value = true),
+  showLayers: () => (layersShown.value = true),
+  showSheetActs: () => (actsShown.value = true),
   isPlaying: () => playback.playing.value,
 })
+const showsPaper = computed(() => desk.bare || desk.sheetShape !== 'room')
 useKeys(commands.commands)
 onBeforeUnmount(playback.stop)
 </script>
 
 <template>
-  <div class="desk" :class="{ bare: desk.bare, folded: desk.marginFolded }">
+  <div class="desk" :class="[`sheet-${desk.sheetShape}`, { bare: desk.bare, folded: desk.marginFolded }]">
     <ExposureSheet v-if="!desk.bare" :commands="commands" :play-frame="playFrame" />
-    <ChartRail v-if="!desk.bare" />
+    <SheetRoomSide v-if="!desk.bare && desk.sheetShape === 'room'" :commands="commands" />
+    <ChartRail v-if="showsPaper && !desk.bare" />
     <PaperStage
+      v-if="showsPaper"
       ref="stage"
       :bitmaps="bitmaps"
       :commands="commands"
@@ -71,7 +82,7 @@ onBeforeUnmount(playback.stop)
       @stop="playback.stop()"
     />
     <DeskTray
-      v-if="!desk.bare"
+      v-if="showsPaper && !desk.bare"
       :commands="commands"
       :bitmaps="bitmaps"
       :playing="playback.playing.value"
@@ -79,21 +90,37 @@ onBeforeUnmount(playback.stop)
       :shown="playback.report.value.shown"
       :play-frame="playFrame"
     />
-    <DeskMargin v-if="!desk.bare" :commands="commands" />
+    <DeskMargin v-if="showsPaper && !desk.bare" :commands="commands" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
+    <LayersPanel v-model="layersShown" />
+    <ElDialog v-model="actsShown" title="Marked frames" width="400px" align-center append-to-body destroy-on-close>
+      <SheetActsPanel :commands="commands" />
+    </ElDialog>
   </div>
 </template>
 
 <style scoped>
 .desk {
+  --sheet: 178px;
+  --margin: 222px;
+
   display: grid;
-  grid-template: 86px minmax(0, 1fr) 96px / 178px minmax(0, 1fr) 222px;
+  grid-template: 86px minmax(0, 1fr) 96px / var(--sheet) minmax(0, 1fr) var(--margin);
   grid-template-areas: 'sheet rail margin' 'sheet paper margin' 'sheet tray margin';
   min-height: 0;
 }
 
 .desk.folded {
-  grid-template-columns: 178px minmax(0, 1fr) 30px;
+  --margin: 30px;
+}
+
+.desk.sheet-strip {
+  --sheet: 96px;
+}
+
+.desk.sheet-room:not(.bare) {
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr) 300px;
+  grid-template-areas: 'sheet side';
 }
 
 .desk.bare {
@@ -102,14 +129,22 @@ onBeforeUnmount(playback.stop)
 }
 
 @media (width < 1100px) {
-  .desk:not(.bare, .folded) {
-    grid-template-columns: 158px minmax(0, 1fr) 200px;
+  .desk:not(.sheet-strip) {
+    --sheet: 158px;
+  }
+
+  .desk:not(.folded) {
+    --margin: 200px;
   }
 }
 
 @media (width >= 1600px) {
-  .desk:not(.bare, .folded) {
-    grid-template-columns: 210px minmax(0, 1fr) 270px;
+  .desk:not(.sheet-strip) {
+    --sheet: 210px;
+  }
+
+  .desk:not(.folded) {
+    --margin: 270px;
   }
 }
 </style>

@@ -16,7 +16,14 @@ const drawing = (id: string, number: number, blank = false): Operation => {
   } as const
   return {
     kind: 'drawing.add',
-    drawing: { id, layer: FIRST.drawn, number, role: 'key', elements: blank ? {} : { [element.id]: element } },
+    drawing: {
+      id,
+      layer: FIRST.drawn,
+      number,
+      role: 'key',
+      elements: blank ? {} : { [element.id]: element },
+      marks: {},
+    },
   }
 }
 

@@ -1,4 +1,12 @@
-import { columnOf, isBlank, layersInOrder, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
+import {
+  columnOf,
+  isBlank,
+  isDelivered,
+  layersInOrder,
+  type Drawing,
+  type ShotDocument,
+  type Take,
+} from '@unhurried/core/document'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { paintDrawing, type Brush } from '../desk/paint.ts'
 import type { StrokeBook } from '../desk/strokes.ts'
@@ -11,8 +19,10 @@ export interface Picture {
   readonly blank: boolean
 }
 
+/** What is sent off of a frame, lowest first: references and guides stay on the desk. */
 function drawingsAt(document: ShotDocument, take: Take, frame: number): Drawing[] {
   return layersInOrder(document).flatMap(layer => {
+    if (!isDelivered(layer)) return []
     const id = drawingAt(columnOf(take, layer.id), frame)
     const drawing = id === null ? undefined : document.drawings[id]
     return drawing ? [drawing] : []

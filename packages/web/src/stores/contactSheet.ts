@@ -1,4 +1,4 @@
-import { FIRST, get, type ShotDocument, type Take } from '@unhurried/core/document'
+import { currentTake, type ShotDocument, type Take } from '@unhurried/core/document'
 import { migrateDocument, type ShotCard } from '@unhurried/contract'
 import { countDrawings, type DrawingCount } from '@unhurried/core/work'
 import * as calls from '../api/calls.ts'
@@ -32,7 +32,7 @@ export function contactSheet({ id, seq }: ShotCard): Promise<ContactSheet> {
 async function paintSheet(id: string): Promise<ContactSheet> {
   const [opened, strokes] = await Promise.all([calls.shot.open(id), calls.shot.samples(id)])
   const document = migrateDocument(opened.document)
-  const take = get(document.takes, FIRST.take)
+  const take = currentTake(document)
   return {
     pictures: paintPictures(document, take, strokes),
     fps: document.format.fps,

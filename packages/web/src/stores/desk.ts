@@ -1,6 +1,8 @@
 import {
+  cycleAt,
   drawingQueue,
   exposedDrawing,
+  exposureAt,
   FIRST,
   keysAround,
   neighbours,
@@ -8,14 +10,24 @@ import {
   type Layer,
   type QueueItem,
 } from '@unhurried/core/document'
-import { runAt } from '@unhurried/core/time'
+import type { Wish } from '@unhurried/core/chart'
+import type { Matrix } from '@unhurried/core/geometry'
+import type { Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { FLAT, type View } from '../desk/view.ts'
+import { keptFor } from './kept.ts'
 import { useShot } from './shot.ts'
 
-export const TOOLS = ['line', 'shape', 'rub-out', 'trim', 'gather'] as const
+export const TOOLS = ['line', 'shape', 'rub-out', 'trim', 'gather', 'mark', 'trace'] as const
 export type Tool = (typeof TOOLS)[number]
+
+/** How wide the exposure sheet is: an edge of the desk, a narrow strip, or the whole room. */
+export const SHEET_SHAPES = ['edge', 'room', 'strip'] as const
+export type SheetShape = (typeof SHEET_SHAPES)[number]
+
+/** How a layer is looked at. It never changes what is sent off. */
+export type LayerLook = 'dimmed' | 'hidden'
 
 /** The light table: how many drawings show through on either side, and how. */
 export interface LightTable {
@@ -27,11 +39,17 @@ export interface LightTable {
   strength: number
 }
 
-/** Frames marked on the sheet of one layer, from–to with `to` not included. */
+/** Frames marked on the sheet over some layers, from–to with `to` not included. */
 export interface SheetSelection {
-  readonly layer: string
+  readonly layers: readonly string[]
   readonly from: number
   readonly to: number
+}
+
+/** Drawings put on the light table by the queue: what the next one is drawn from. */
+export interface Parents {
+  readonly left: string | null
+  readonly right: string | null
 }
 
 const KEPT = 'desk settings'
@@ -55,34 +73,60 @@ export const useDesk = defineStore('desk', () => {
   const smoothing = ref(kept.smoothing)
   const exposure = ref(kept.exposure)
   const lightTable = reactive<LightTable>(kept.lightTable)
-  /** drawings put on the light table by the queue: the two parents; undefined while the counts decide */
-  const parents = shallowRef<{ left: string; right: string } | null>(null)
+  const following = ref<Following>(kept.following)
+  const sheetShape = ref<SheetShape>(kept.sheetShape)
+  const parents = shallowRef<Parents | null>(null)
+  /** looks of layers by id, and drawings put off in the queue, kept for each shot on this machine */
+  const looks = shallowRef<Readonly<Record<string, LayerLook>>>({})
+  const deferred = shallowRef<readonly string[]>([])
+  /** drawings passed over until one comes back to the shot */
+  const skipped = shallowRef<ReadonlySet<string>>(new Set())
+  const queueOfLayer = ref(false)
+  /** the mark being placed, and the part whose chart the rail shows */
+  const markId = ref<string | null>(null)
+  const part = ref<string | null>(null)
+  const chartInHand = shallowRef<{ wish: Wish; count: number } | null>(null)
+  /** shown-through drawings laid elsewhere to trace them; the drawings themselves stay as they are */
+  const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
 
   watch(
-    [tool, swatch, widths, smoothing, exposure, lightTable],
+    [tool, swatch, widths, smoothing, exposure, lightTable, following, sheetShape],
     () => {
-      const now = {
+      const now: Kept = {
         tool: tool.value,
         swatch: swatch.value,
         widths,
         smoothing: smoothing.value,
         exposure: exposure.value,
         lightTable,
+        following: following.value,
+        sheetShape: sheetShape.value,
       }
       localStorage.setItem(KEPT, JSON.stringify(now))
     },
     { deep: true },
   )
+  watch([looks, deferred], () => {
+    if (shot.id) keptFor(shot.id).write({ looks: looks.value, deferred: deferred.value })
+  })
 
   const layer = computed<Layer | null>(() => shot.document?.layers[layerId.value] ?? null)
   const drawing = computed(() =>
     shot.document && shot.take ? exposedDrawing(shot.document, shot.take, layerId.value, frame.value) : null,
   )
-  const run = computed(() => (shot.take ? runAt(shot.take.columns[layerId.value] ?? [], frame.value) : null))
+  const run = computed(() => (shot.take ? exposureAt(shot.take, layerId.value, frame.value) : null))
+  const cycle = computed(() => (shot.take ? cycleAt(shot.take, layerId.value, frame.value) : null))
   const keys = computed(() =>
     shot.document && shot.take ? keysAround(shot.document, shot.take, layerId.value, frame.value) : null,
   )
-  const queue = computed<QueueItem[]>(() => (shot.document && shot.take ? drawingQueue(shot.document, shot.take) : []))
+  const queue = computed<QueueItem[]>(() => {
+    if (!shot.document || !shot.take) return []
+    return drawingQueue(shot.document, shot.take, {
+      layer: queueOfLayer.value ? layerId.value : null,
+      skipped: skipped.value,
+      deferred: deferred.value,
+    })
+  })
   const source = computed(() =>
     shot.document && shot.take ? sourceAt(shot.document, shot.take, layerId.value, frame.value) : null,
   )
@@ -92,12 +136,17 @@ export const useDesk = defineStore('desk', () => {
     return layer.value?.kind === 'background' && run.value?.drawing === null ? left : exposure.value
   })
   const loop = computed(() => shot.take?.loop ?? { from: 0, to: shot.take?.length ?? 1 })
+  /** Whether the layer one stands on may be drawn on and retimed. */
+  const mayEdit = computed(() => shot.mayDraw && layer.value !== null && !layer.value.locked)
 
   /** Drawings that show through, nearest first. */
   const ghosts = computed(() => {
     const { document, take } = shot
     if (!document || !take || !lightTable.on) return { past: [], future: [] }
-    if (parents.value) return { past: [parents.value.left], future: [parents.value.right] }
+    if (parents.value) {
+      const { left, right } = parents.value
+      return { past: left === null ? [] : [left], future: right === null ? [] : [right] }
+    }
     const round = lightTable.wrap ? loop.value : null
     const past = neighbours(document, take, layerId.value, frame.value, -1, lightTable.before, round)
     const future = neighbours(document, take, layerId.value, frame.value, 1, lightTable.after, round)
@@ -110,6 +159,11 @@ export const useDesk = defineStore('desk', () => {
     parents.value = null
   }
 
+  function setLook(id: string, look: LayerLook | null): void {
+    const rest = Object.fromEntries(Object.entries(looks.value).filter(([known]) => known !== id))
+    looks.value = look ? { ...rest, [id]: look } : rest
+  }
+
   watch(drawing, (now, before) => {
     if (now?.id !== before?.id) gathered.value = new Set()
   })
@@ -119,6 +173,7 @@ export const useDesk = defineStore('desk', () => {
       if (length !== undefined && frame.value >= length) frame.value = length - 1
     },
   )
+  watch(layerId, () => (part.value = null))
 
   return {
     frame,
@@ -135,11 +190,24 @@ export const useDesk = defineStore('desk', () => {
     widths,
     smoothing,
     exposure,
+    following,
+    sheetShape,
     holdHere,
+    mayEdit,
     lightTable,
     parents,
+    looks,
+    setLook,
+    deferred,
+    skipped,
+    queueOfLayer,
+    markId,
+    part,
+    chartInHand,
+    shifts,
     drawing,
     run,
+    cycle,
     keys,
     queue,
     source,
@@ -154,6 +222,13 @@ export const useDesk = defineStore('desk', () => {
       flippedTo.value = null
       view.value = FLAT
       bare.value = false
+      const left = keptFor(shot.id).read()
+      looks.value = left.looks
+      deferred.value = left.deferred
+      skipped.value = new Set()
+      markId.value = null
+      part.value = null
+      shifts.value = new Map()
       if (!shot.document?.swatches[swatch.value]) swatch.value = 'graphite'
       goTo(startFrame)
     },
@@ -167,26 +242,31 @@ interface Kept {
   smoothing: number
   exposure: number
   lightTable: LightTable
+  following: Following
+  sheetShape: SheetShape
 }
 
 const FRESH: Kept = {
   tool: 'line',
   swatch: 'graphite',
-  widths: { line: 5, shape: 4, 'rub-out': 14, trim: 14, gather: 1 },
+  widths: { line: 5, shape: 4, 'rub-out': 14, trim: 14, gather: 1, mark: 1, trace: 1 },
   smoothing: 0.35,
   exposure: 2,
   lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55 },
+  following: 'ripple',
+  sheetShape: 'edge',
 }
 
 /** Settings of the last evening; anything unreadable gives the fresh ones. */
 function readKept(): Kept {
   try {
     const stored = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Kept>
-    const tool = TOOLS.find(t => t === stored.tool) ?? FRESH.tool
     return {
       ...FRESH,
       ...stored,
-      tool,
+      tool: TOOLS.find(t => t === stored.tool) ?? FRESH.tool,
+      following: stored.following === 'stay' ? 'stay' : 'ripple',
+      sheetShape: SHEET_SHAPES.find(s => s === stored.sheetShape) ?? FRESH.sheetShape,
       widths: { ...FRESH.widths, ...stored.widths },
       lightTable: { ...FRESH.lightTable, ...stored.lightTable },
     }

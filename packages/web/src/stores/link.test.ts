@@ -176,7 +176,14 @@ describe('the link to the server', () => {
       { kind: 'elements.add', drawing: 'd', elements: [element] },
       {
         kind: 'drawing.add',
-        drawing: { id: 'd2', layer: 'l', number: 1, role: 'key', elements: { e: { ...element, samples: 't' } } },
+        drawing: {
+          id: 'd2',
+          layer: 'l',
+          number: 1,
+          role: 'key',
+          elements: { e: { ...element, samples: 't' } },
+          marks: {},
+        },
       },
       { kind: 'elements.remove', drawing: 'd', ids: ['e'] },
     ]

@@ -1,15 +1,32 @@
 import {
+  chartBetween,
   elementsInOrder,
   exposures,
+  firstFrameOf,
   isBlank,
+  marksOf,
   parentDrawing,
+  plannedPlace,
   referenceKey,
   type Chart,
   type Drawing,
+  type Mark,
+  type Take,
 } from '@unhurried/core/document'
-import { KEY_A, KEY_B, valueOf } from '@unhurried/core/chart'
-import { compareVolume, readWay, wayPath, type WayPlace, type WayReading } from '@unhurried/core/measure'
-import type { MeasuredPath, Point } from '@unhurried/core/geometry'
+import { chartInWords, KEY_A, KEY_B, valueOf } from '@unhurried/core/chart'
+import {
+  compareVolume,
+  crossOf,
+  readWay,
+  stepSpeeds,
+  wayPath,
+  worstCorrection,
+  type Correction,
+  type StepSpeed,
+  type WayPlace,
+  type WayReading,
+} from '@unhurried/core/measure'
+import { pathLength, type MeasuredPath, type Point } from '@unhurried/core/geometry'
 import type { Moments } from '@unhurried/core/raster'
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
@@ -17,6 +34,18 @@ import { computed, shallowRef, triggerRef, watch } from 'vue'
 import type { MeasureProtocol } from '../workers/measure.protocol.ts'
 import { useDesk } from './desk.ts'
 import { useShot } from './shot.ts'
+
+/** A chart read back from the drawings. */
+export interface ChartReading {
+  readonly chart: Chart
+  readonly path: MeasuredPath | null
+  /** for each tick where its drawing lies */
+  readonly ticks: (WayReading | null)[]
+  readonly worst: Correction | null
+  /** what the drawings amount to, once all are drawn */
+  readonly words: string
+  readonly speeds: StepSpeed[]
+}
 
 /** Strokes come in bursts; measuring starts when the hand rests. */
 const REST_MS = 120
@@ -81,20 +110,81 @@ export const useMeasure = defineStore('measure', () => {
   const momentsOf = (drawing: Drawing | null): Moments | null => (drawing && known.value.get(drawing)) || null
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
 
-  /** The chart around the frame, read back: for each tick where its drawing lies, and the path they are read along. */
-  const reading = computed<{ chart: Chart; path: MeasuredPath | null; ticks: (WayReading | null)[] } | null>(() => {
-    const { document } = shot
-    if (!document || !desk.keys) return null
+  /** Where a drawing lies: its mark when the chart is read by a part, else the middle of its silhouette. */
+  const placeOf = (drawing: Drawing | null): Point | null =>
+    desk.part === null ? centreOf(drawing) : (drawing?.marks[desk.part] ?? null)
+
+  /** The chart around the frame, read back along the path through its keys and breakdowns. */
+  const reading = computed<ChartReading | null>(() => {
+    const { document, take } = shot
+    if (!document || !take || !desk.keys) return null
     const { from, to } = desk.keys
-    const chart = Object.values(document.charts).find(c => c.from === from.id && c.to === to.id)
+    const chart =
+      (desk.part !== null && chartBetween(document, from.id, to.id, desk.part)) ||
+      chartBetween(document, from.id, to.id)
     if (!chart) return null
     const places = chart.ticks.map((tick): WayPlace => ({
       planned: valueOf(tick.at),
-      drawn: centreOf(shot.drawing(tick.drawing)),
+      drawn: placeOf(shot.drawing(tick.drawing)),
       leads: tick.depth === 0,
     }))
-    const [a, b] = [centreOf(parentDrawing(document, chart, KEY_A)), centreOf(parentDrawing(document, chart, KEY_B))]
-    return { chart, path: wayPath(a, places, b), ticks: readWay(a, places, b) }
+    const [a, b] = [placeOf(parentDrawing(document, chart, KEY_A)), placeOf(parentDrawing(document, chart, KEY_B))]
+    const path = wayPath(a, places, b)
+    const ticks = readWay(a, places, b)
+    const drawn = ticks.flatMap((read, i) => (read ? [{ read, planned: places[i]?.planned as number }] : []))
+    const all = drawn.length === ticks.length && ticks.length > 1
+    return {
+      chart,
+      path,
+      ticks,
+      worst: path && worstCorrection(path, places),
+      words: all
+        ? chartInWords(
+            chart.wish,
+            drawn.map(d => d.planned),
+            drawn.map(d => d.read.share),
+          )
+        : '',
+      speeds: path ? speedsOf(take, chart, pathLength(path), ticks) : [],
+    }
+  })
+
+  /** How fast each step is with the holds it has on the sheet; nothing while a drawing is not exposed. */
+  function speedsOf(take: Take, chart: Chart, wholePx: number, ticks: readonly (WayReading | null)[]): StepSpeed[] {
+    const starts = [chart.from, ...chart.ticks.map(tick => tick.drawing), chart.to].map(id => {
+      const drawing = shot.drawing(id)
+      return drawing && firstFrameOf(take, drawing)
+    })
+    const holds = starts.slice(1).map((start, i) => (start ?? NaN) - (starts[i] ?? NaN))
+    if (!holds.every(hold => hold > 0)) return []
+    const shares = chart.ticks.map(tick => valueOf(tick.at))
+    return stepSpeeds(
+      wholePx,
+      shares,
+      ticks.map(read => read?.share ?? null),
+      holds,
+    )
+  }
+
+  /** Where the marks of the layer belong on the present drawing, by its place on the chart and the paths through all drawings. */
+  const crosses = computed<{ mark: Mark; at: Point }[]>(() => {
+    const { document, take } = shot
+    const { drawing } = desk
+    const place = document && take && drawing ? plannedPlace(document, take, drawing) : null
+    if (!document || !take || !drawing || !place) return []
+    const order = [...new Set(exposures(take, desk.layerId).map(run => run.drawing as string))]
+    return marksOf(document, desk.layerId).flatMap(mark => {
+      const own = chartBetween(document, place.chart.from, place.chart.to, mark.id)
+      const tick = (own ?? place.chart).ticks.find(t => t.drawing === drawing.id)
+      if (!tick) return []
+      const way = order.flatMap(id => {
+        const at = id === drawing.id ? undefined : shot.drawing(id)?.marks[mark.id]
+        return at ? [{ drawing: id, at }] : []
+      })
+      const parents = [tick.left, tick.right].map(p => parentDrawing(document, own ?? place.chart, p)?.id ?? '')
+      const at = crossOf(way, parents[0] as string, parents[1] as string, tick.ratio)
+      return at ? [{ mark, at }] : []
+    })
   })
 
   const reference = computed(() =>
@@ -105,5 +195,5 @@ export const useMeasure = defineStore('measure', () => {
     return here && there && !isBlank(drawing) ? compareVolume(here.area, there.area) : null
   }
 
-  return { momentsOf, centreOf, reading, reference, volumeOf, broken }
+  return { momentsOf, centreOf, placeOf, reading, crosses, reference, volumeOf, broken }
 })

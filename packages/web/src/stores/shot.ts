@@ -4,14 +4,14 @@ import {
   doneJoining,
   EMPTY_HISTORY,
   EMPTY_OUTBOX,
-  FIRST,
+  currentTake,
   find,
-  get,
   openReplica,
   redone,
   safeMark,
   samplesUsed,
   undone,
+  type Edited,
   type History,
   type Operation,
   type Outbox,
@@ -25,6 +25,7 @@ import { computed, markRaw, ref, shallowRef } from 'vue'
 import * as calls from '../api/calls.ts'
 import { strokeBook } from '../desk/strokes.ts'
 import * as local from '../local/database.ts'
+import { editInWords, refusedInWords } from '../words/refusals.ts'
 import { newId } from './ids.ts'
 import { makeLink, type Link } from './link.ts'
 
@@ -66,7 +67,7 @@ export const useShot = defineStore('shot', () => {
   let historyTimer: ReturnType<typeof setTimeout> | undefined
 
   const document = computed<ShotDocument | null>(() => replica.value?.document ?? null)
-  const take = computed(() => (document.value ? get(document.value.takes, FIRST.take) : null))
+  const take = computed(() => (document.value ? currentTake(document.value) : null))
   const mayDraw = computed(() => role.value !== 'reviewer')
 
   /** Opens a shot. When another is asked for meanwhile, the earlier answer is dropped. */
@@ -171,11 +172,18 @@ export const useShot = defineStore('shot', () => {
     }
     const result = perform(label, ops)
     if ('code' in result) {
-      notice.value = `That cannot be done: ${result.code} (${result.what}).`
+      notice.value = `That cannot be done: ${refusedInWords(result)}.`
       return result
     }
     setHistory((more.joins ? doneJoining : done)(history.value, { label, ops: result.inverse }))
     return null
+  }
+
+  /** Commits an edit of the sheet, or tells why it cannot be done. Answers whether it was done. */
+  function carryOut(label: string, step: Edited, more: CommitOptions = {}): boolean {
+    if (step.ok) return commit(label, step.ops, more) === null
+    notice.value = editInWords(step)
+    return false
   }
 
   function setHistory(next: History): void {
@@ -228,6 +236,7 @@ export const useShot = defineStore('shot', () => {
     open,
     close,
     commit,
+    carryOut,
     undo,
     redo,
   }

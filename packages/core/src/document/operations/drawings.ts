@@ -1,5 +1,7 @@
+import type { Run } from '../../time/exposure.ts'
 import { LIMITS, ROLES, type Drawing, type Element, type ShotDocument } from '../model.ts'
 import { find, get, has, put, sizeOf, without } from '../table.ts'
+import { refusePlaces } from './marks.ts'
 import { refusal, type Handler, type Refusal } from './kinds.ts'
 
 export const drawingAdd: Handler<'drawing.add'> = {
@@ -10,6 +12,7 @@ export const drawingAdd: Handler<'drawing.add'> = {
     const stray = Object.entries(drawing.elements).find(([id, element]) => element.id !== id)
     if (stray) return refusal('bad-value', `element ${stray[0]}`)
     return (
+      refusePlaces(document, drawing.layer, drawing.marks) ??
       refuseNumber(document, drawing.layer, drawing.number, drawing.id) ??
       refuseElements(document, Object.values(drawing.elements), 0)
     )
@@ -42,9 +45,10 @@ export const drawingRemove: Handler<'drawing.remove'> = {
   refuse(document, { id }) {
     if (!has(document.drawings, id)) return refusal('unknown-drawing', id)
     for (const take of Object.values(document.takes)) {
-      for (const column of Object.values(take.columns)) {
-        if (column.some(run => run.drawing === id)) return refusal('still-exposed', id)
-      }
+      const shows = (runs: readonly Run[]) => runs.some(run => run.drawing === id)
+      if (Object.values(take.columns).some(shows)) return refusal('still-exposed', id)
+      if (Object.values(take.cycles).some(cycle => shows(cycle.pattern))) return refusal('still-exposed', id)
+      if (has(take.pins, id)) return refusal('still-pinned', id)
     }
     const charted = Object.values(document.charts).some(
       chart => chart.from === id || chart.to === id || chart.ticks.some(tick => tick.drawing === id),

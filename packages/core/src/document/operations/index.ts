@@ -1,12 +1,17 @@
 import type { ShotDocument } from '../model.ts'
+import * as beats from './beats.ts'
 import * as drawings from './drawings.ts'
 import type { Handler, Operation, OperationKind, Refusal } from './kinds.ts'
+import * as marks from './marks.ts'
 import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
+import * as swatches from './swatches.ts'
+import * as takes from './takes.ts'
 
 /** Every kind has its handler; a missing one does not compile. */
 const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'format.set': plan.formatSet,
+  'shot.set': plan.shotSet,
   'layer.add': plan.layerAdd,
   'layer.set': plan.layerSet,
   'layer.remove': plan.layerRemove,
@@ -23,6 +28,26 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'frames.insert': sheet.framesInsert,
   'frames.remove': sheet.framesRemove,
   'loop.set': sheet.loopSet,
+  'cycle.add': takes.cycleAdd,
+  'cycle.set': takes.cycleSet,
+  'cycle.remove': takes.cycleRemove,
+  'take.add': takes.takeAdd,
+  'take.set': takes.takeSet,
+  'take.remove': takes.takeRemove,
+  'swatch.add': swatches.swatchAdd,
+  'swatch.set': swatches.swatchSet,
+  'swatch.remove': swatches.swatchRemove,
+  'mark.add': marks.markAdd,
+  'mark.set': marks.markSet,
+  'mark.remove': marks.markRemove,
+  'marks.place': marks.marksPlace,
+  'beat.add': beats.beatAdd,
+  'beat.set': beats.beatSet,
+  'beat.remove': beats.beatRemove,
+  'pin.set': beats.pinSet,
+  'note.add': beats.noteAdd,
+  'note.set': beats.noteSet,
+  'note.remove': beats.noteRemove,
 }
 
 const handlerOf = (op: Operation) => HANDLERS[op.kind] as Handler<OperationKind>
@@ -52,4 +77,5 @@ export function applyBatch(document: ShotDocument, ops: readonly Operation[]): B
 }
 
 export { columnsCover, refuseFormat } from './plan.ts'
+export { cyclesHold } from './takes.ts'
 export type { ElementChange, Operation, OperationKind, OperationOf, Refusal, RefusalCode } from './kinds.ts'

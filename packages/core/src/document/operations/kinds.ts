@@ -1,13 +1,31 @@
+import type { Point } from '../../geometry/point.ts'
+import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
-import type { Chart, Drawing, Element, Format, Layer, Role, ShotDocument } from '../model.ts'
+import type {
+  ActionNote,
+  Beat,
+  Chart,
+  Drawing,
+  Element,
+  Format,
+  Layer,
+  Mark,
+  Role,
+  ShotDocument,
+  Swatch,
+  Take,
+  WayOfWorking,
+} from '../model.ts'
 import type { Table } from '../table.ts'
 
 /** Every change of a document. Small plain values, by id, so that changes to different things can go in either order. */
 export interface Operations {
   'format.set': { readonly patch: Partial<Format> }
+  /** the way of working, and which take is the current one */
+  'shot.set': { readonly patch: { readonly way?: WayOfWorking; readonly current?: string } }
   'layer.add': { readonly layer: Layer }
-  'layer.set': { readonly id: string; readonly patch: Partial<Pick<Layer, 'name' | 'order'>> }
+  'layer.set': { readonly id: string; readonly patch: Partial<Pick<Layer, 'name' | 'order' | 'kind' | 'locked'>> }
   'layer.remove': { readonly id: string }
   'drawing.add': { readonly drawing: Drawing }
   'drawing.set': { readonly id: string; readonly patch: { readonly number?: number; readonly role?: Role } }
@@ -16,7 +34,7 @@ export interface Operations {
   'elements.set': { readonly drawing: string; readonly changes: readonly ElementChange[] }
   'elements.remove': { readonly drawing: string; readonly ids: readonly string[] }
   'chart.add': { readonly chart: Chart }
-  'chart.set': { readonly id: string; readonly patch: Partial<Pick<Chart, 'preset' | 'ticks'>> }
+  'chart.set': { readonly id: string; readonly patch: Partial<Pick<Chart, 'wish' | 'ticks'>> }
   'chart.remove': { readonly id: string }
   /** writes runs over a column from a frame on; the shot keeps its length */
   'exposure.write': {
@@ -35,6 +53,35 @@ export interface Operations {
   /** takes frames out on every layer; what follows moves up */
   'frames.remove': { readonly take: string; readonly at: number; readonly count: number }
   'loop.set': { readonly take: string; readonly loop: LoopRange | null }
+  /** links a stretch to a pattern: its frames show the pattern from then on, over what was there */
+  'cycle.add': { readonly take: string; readonly cycle: Cycle }
+  'cycle.set': {
+    readonly take: string
+    readonly id: string
+    readonly patch: Partial<Pick<Cycle, 'from' | 'to' | 'offset' | 'pattern'>>
+  }
+  /** unlinks: the frames stay as they are and can be changed one by one */
+  'cycle.remove': { readonly take: string; readonly id: string }
+  'take.add': { readonly take: Take }
+  'take.set': { readonly id: string; readonly patch: Partial<Pick<Take, 'name' | 'order'>> }
+  /** only a take that is not the current one */
+  'take.remove': { readonly id: string }
+  'swatch.add': { readonly swatch: Swatch }
+  'swatch.set': { readonly id: string; readonly patch: Partial<Pick<Swatch, 'name' | 'colour'>> }
+  'swatch.remove': { readonly id: string }
+  'mark.add': { readonly mark: Mark }
+  'mark.set': { readonly id: string; readonly patch: Partial<Pick<Mark, 'name' | 'order'>> }
+  'mark.remove': { readonly id: string }
+  /** places marks on a drawing, or takes them off it (null) */
+  'marks.place': { readonly drawing: string; readonly places: Table<Point | null> }
+  'beat.add': { readonly beat: Beat }
+  'beat.set': { readonly id: string; readonly patch: Partial<Pick<Beat, 'name' | 'frame'>> }
+  'beat.remove': { readonly id: string }
+  /** pins a key to a beat in one take, or frees it (null) */
+  'pin.set': { readonly take: string; readonly drawing: string; readonly beat: string | null }
+  'note.add': { readonly note: ActionNote }
+  'note.set': { readonly id: string; readonly patch: Partial<Pick<ActionNote, 'from' | 'to' | 'text'>> }
+  'note.remove': { readonly id: string }
 }
 
 export type ElementChange = {
@@ -61,10 +108,19 @@ export type RefusalCode =
   | 'unknown-chart'
   | 'unknown-take'
   | 'unknown-swatch'
+  | 'unknown-cycle'
+  | 'unknown-mark'
+  | 'unknown-beat'
+  | 'unknown-note'
   | 'id-taken'
   | 'number-taken'
   | 'still-exposed'
   | 'still-charted'
+  | 'still-pinned'
+  | 'still-placed'
+  | 'still-used'
+  | 'linked'
+  | 'current-take'
   | 'layer-not-empty'
   | 'last-layer'
   | 'wrong-layer'
@@ -80,6 +136,13 @@ export interface Handler<K extends OperationKind> {
   apply(document: ShotDocument, op: OperationOf<K>): ShotDocument
   /** the operations that undo it on the document it leads to, in the order to do them */
   invert(before: ShotDocument, op: OperationOf<K>): Operation[]
+}
+
+export const isFrame = (n: number): boolean => Number.isInteger(n) && n >= 0
+
+/** What the properties of a patch were before: the patch that undoes it. */
+export function valuesBefore<T extends object, P extends Partial<T>>(thing: T, patch: P): P {
+  return Object.fromEntries(Object.keys(patch).map(key => [key, thing[key as keyof T]])) as P
 }
 
 export const refusal = (code: RefusalCode, what: string): Refusal => ({ code, what })

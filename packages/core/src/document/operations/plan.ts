@@ -1,10 +1,19 @@
-import { MOST_TICKS, valueOf } from '../../chart/halves.ts'
+import { between, KEY_A, KEY_B, MOST_TICKS, valueOf, type Fraction, type Tick } from '../../chart/halves.ts'
+import { isUsableWish } from '../../chart/wish.ts'
 import { lengthOf } from '../../time/exposure.ts'
-import { LIMITS, type Chart, type Format, type ShotDocument, type Take } from '../model.ts'
+import {
+  LAYER_KINDS,
+  LIMITS,
+  WAYS,
+  type Chart,
+  type Format,
+  type Layer,
+  type ShotDocument,
+  type Take,
+} from '../model.ts'
 import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
-import { refusal, type Handler, type Refusal } from './kinds.ts'
-
-const COLOUR = /^#[0-9a-f]{6}$/
+import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
+import { COLOUR } from './swatches.ts'
 
 export const formatSet: Handler<'format.set'> = {
   refuse(document, { patch }) {
@@ -12,6 +21,17 @@ export const formatSet: Handler<'format.set'> = {
   },
   apply: (document, { patch }) => ({ ...document, format: { ...document.format, ...patch } }),
   invert: (before, { patch }) => [{ kind: 'format.set', patch: valuesBefore(before.format, patch) }],
+}
+
+export const shotSet: Handler<'shot.set'> = {
+  refuse(document, { patch }) {
+    if (patch.way !== undefined && !WAYS.includes(patch.way)) return refusal('bad-value', 'way of working')
+    return patch.current !== undefined && !has(document.takes, patch.current)
+      ? refusal('unknown-take', patch.current)
+      : null
+  },
+  apply: (document, { patch }) => ({ ...document, ...patch }),
+  invert: (before, { patch }) => [{ kind: 'shot.set', patch: valuesBefore(before, patch) }],
 }
 
 /** What is wrong with a format, or null. */
@@ -27,7 +47,7 @@ export const layerAdd: Handler<'layer.add'> = {
   refuse(document, { layer }) {
     if (has(document.layers, layer.id)) return refusal('id-taken', layer.id)
     if (sizeOf(document.layers) >= LIMITS.layers) return refusal('too-many', 'layers')
-    return Number.isFinite(layer.order) && layer.name !== '' ? null : refusal('bad-value', 'layer')
+    return refuseLayer(layer)
   },
   apply: (document, { layer }) => ({
     ...document,
@@ -43,8 +63,7 @@ export const layerAdd: Handler<'layer.add'> = {
 export const layerSet: Handler<'layer.set'> = {
   refuse(document, { id, patch }) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
-    const { name, order } = { ...get(document.layers, id), ...patch }
-    return Number.isFinite(order) && name !== '' ? null : refusal('bad-value', 'layer')
+    return refuseLayer({ ...get(document.layers, id), ...patch })
   },
   apply: (document, { id, patch }) => ({
     ...document,
@@ -57,9 +76,9 @@ export const layerRemove: Handler<'layer.remove'> = {
   refuse(document, { id }) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
     if (sizeOf(document.layers) === 1) return refusal('last-layer', id)
-    return Object.values(document.drawings).some(drawing => drawing.layer === id)
-      ? refusal('layer-not-empty', id)
-      : null
+    const cycles = Object.values(document.takes).flatMap(take => Object.values(take.cycles))
+    const things = [...Object.values(document.drawings), ...Object.values(document.marks), ...cycles]
+    return things.some(thing => thing.layer === id) ? refusal('layer-not-empty', id) : null
   },
   apply: (document, { id }) => ({
     ...document,
@@ -67,6 +86,11 @@ export const layerRemove: Handler<'layer.remove'> = {
     takes: mapTakes(document.takes, take => ({ ...take, columns: without(take.columns, [id]) })),
   }),
   invert: (before, { id }) => [{ kind: 'layer.add', layer: get(before.layers, id) }],
+}
+
+function refuseLayer({ name, order, kind }: Layer): Refusal | null {
+  if (!Number.isFinite(order) || name === '') return refusal('bad-value', 'layer')
+  return LAYER_KINDS.includes(kind) ? null : refusal('bad-value', 'kind of layer')
 }
 
 export const chartAdd: Handler<'chart.add'> = {
@@ -107,25 +131,37 @@ function refuseChart(document: ShotDocument, chart: Chart): Refusal | null {
     if (!drawing) return refusal('unknown-drawing', id)
     if (drawing.layer !== chart.layer) return refusal('wrong-layer', id)
   }
-  return refuseTicks(chart)
+  const part = chart.part === null ? null : find(document.marks, chart.part)
+  if (part === undefined) return refusal('unknown-mark', chart.part ?? '')
+  if (part && part.layer !== chart.layer) return refusal('wrong-layer', part.id)
+  return isUsableWish(chart.wish) ? refuseTicks(chart) : refusal('bad-value', 'wish')
 }
 
-/** Ticks must increase strictly and be made from ticks (or keys) that are drawn before them. */
+/**
+ * Ticks are made from ticks (or keys) that are drawn before them, and lie where their parents and ratio put them. In the
+ * order of time they increase; past the later key (overshoot) they come back towards it.
+ */
 function refuseTicks({ ticks }: Chart): Refusal | null {
-  const isDrawnBefore = (parent: number, depth: number) => parent < 0 || (ticks[parent]?.depth ?? Infinity) < depth
   for (const [i, tick] of ticks.entries()) {
-    const before = i === 0 ? 0 : valueOf((ticks[i - 1] as (typeof ticks)[number]).at)
+    const [left, right] = [parentAt(ticks, tick, tick.left), parentAt(ticks, tick, tick.right)]
+    if (!left || !right) return refusal('bad-value', `parents of tick ${i + 1}`)
+    const meant = between(left, right, tick.ratio)
+    if (meant.num !== tick.at.num || meant.den !== tick.at.den) return refusal('bad-value', `tick ${i + 1}`)
+    const before = i === 0 ? 0 : valueOf((ticks[i - 1] as Tick).at)
     const at = valueOf(tick.at)
-    if (!(at > before && at < 1)) return refusal('bad-value', `tick ${i + 1}`)
-    if (!isDrawnBefore(tick.left, tick.depth) || !isDrawnBefore(tick.right, tick.depth)) {
-      return refusal('bad-value', `parents of tick ${i + 1}`)
-    }
+    const onTheWay = at > before && at !== 1 && at < 2
+    const settling = before > 1 && at > 1 && at < before
+    if (!onTheWay && !settling) return refusal('bad-value', `tick ${i + 1}`)
   }
   return null
 }
 
-function valuesBefore<T extends object>(thing: T, patch: Partial<T>): Partial<T> {
-  return Object.fromEntries(Object.keys(patch).map(key => [key, thing[key as keyof T]])) as Partial<T>
+/** Where a parent of a tick lies, or null when it is not drawn before the tick. */
+function parentAt(ticks: readonly Tick[], tick: Tick, parent: number): Fraction | null {
+  if (parent === KEY_A) return { num: 0, den: 1 }
+  if (parent === KEY_B) return { num: 1, den: 1 }
+  const found = ticks[parent]
+  return found && found.depth < tick.depth ? found.at : null
 }
 
 function mapTakes(takes: Table<Take>, change: (take: Take) => Take): Table<Take> {

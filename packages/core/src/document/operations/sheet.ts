@@ -1,9 +1,10 @@
+import { cycleAfterInsert, cycleAfterRemove, cycleEnd, withCycle } from '../../time/cycle.ts'
 import * as exposure from '../../time/exposure.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loop.ts'
 import type { ShotDocument, Take } from '../model.ts'
 import { find, get, has, put, type Table } from '../table.ts'
-import { refusal, type Handler, type Refusal } from './kinds.ts'
+import { isFrame, refusal, type Handler, type Operation, type Refusal } from './kinds.ts'
 
 type Column = readonly exposure.Run[]
 
@@ -13,9 +14,10 @@ export const exposureWrite: Handler<'exposure.write'> = {
     if (!take) return refusal('unknown-take', op.take)
     if (!has(take.columns, op.layer)) return refusal('unknown-layer', op.layer)
     if (!isFrame(op.from) || op.runs.length === 0) return refusal('bad-value', 'frame')
+    const end = op.from + exposure.lengthOf(op.runs)
     return (
       refuseRuns(document, op.layer, op.runs) ??
-      (op.from + exposure.lengthOf(op.runs) > take.length ? refusal('outside-shot', `frame ${op.from + 1}`) : null)
+      (end > take.length ? refusal('outside-shot', `frame ${op.from + 1}`) : refuseLinked(take, op.layer, op.from, end))
     )
   },
   apply(document, op) {
@@ -50,7 +52,8 @@ export const framesInsert: Handler<'frames.insert'> = {
       exposure.insert(column, op.at, find(op.fill, layer) ?? exposure.heldAt(column, op.at, op.count)),
     )
     const loop = loopAfterInsert(take.loop, op.at, op.count)
-    return withTake(document, { ...take, length: take.length + op.count, loop, columns })
+    const cycles = mapTable(take.cycles, cycle => cycleAfterInsert(cycle, op.at, op.count))
+    return withTake(document, { ...take, length: take.length + op.count, loop, columns, cycles })
   },
   invert(before, op) {
     return [{ kind: 'frames.remove', take: op.take, at: op.at, count: op.count }, loopAsIn(before, op.take)]
@@ -69,13 +72,19 @@ export const framesRemove: Handler<'frames.remove'> = {
     const take = get(document.takes, op.take)
     const columns = mapColumns(take.columns, column => exposure.remove(column, op.at, op.at + op.count))
     const loop = loopAfterRemove(take.loop, op.at, op.at + op.count)
-    return withTake(document, { ...take, length: take.length - op.count, loop, columns })
+    const length = take.length - op.count
+    const cycles = mapTable(take.cycles, cycle => cycleAfterRemove(cycle, op.at, op.at + op.count, length))
+    return withTake(document, { ...take, length, loop, columns, cycles })
   },
   invert(before, op) {
     const fill = mapColumns(get(before.takes, op.take).columns, column =>
       exposure.slice(column, op.at, op.at + op.count),
     )
-    return [{ kind: 'frames.insert', take: op.take, at: op.at, count: op.count, fill }, loopAsIn(before, op.take)]
+    return [
+      { kind: 'frames.insert', take: op.take, at: op.at, count: op.count, fill },
+      loopAsIn(before, op.take),
+      ...cyclesAsIn(before, op),
+    ]
   },
 }
 
@@ -83,7 +92,7 @@ export const loopSet: Handler<'loop.set'> = {
   refuse(document, op) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
-    return op.loop && !fits(op.loop, take.length) ? refusal('outside-shot', 'loop') : null
+    return op.loop && !loopFits(op.loop, take.length) ? refusal('outside-shot', 'loop') : null
   },
   apply(document, op) {
     return withTake(document, { ...get(document.takes, op.take), loop: op.loop })
@@ -97,12 +106,31 @@ function loopAsIn(before: ShotDocument, take: string) {
   return { kind: 'loop.set', take, loop: get(before.takes, take).loop } as const
 }
 
-const fits = (loop: LoopRange, length: number): boolean =>
+/** Cycles that taking frames out cuts short or ends, as they were: what putting the frames back does not restore. */
+function cyclesAsIn(before: ShotDocument, op: { take: string; at: number; count: number }): Operation[] {
+  const { cycles, length } = get(before.takes, op.take)
+  return Object.values(cycles).flatMap((cycle): Operation[] => {
+    const cut = cycleAfterRemove(cycle, op.at, op.at + op.count, length - op.count)
+    if (!cut) return [{ kind: 'cycle.add', take: op.take, cycle }]
+    const back = cycleAfterInsert(cut, op.at, op.count)
+    if (back.from === cycle.from && back.to === cycle.to) return []
+    return [{ kind: 'cycle.set', take: op.take, id: cycle.id, patch: { from: cycle.from, to: cycle.to } }]
+  })
+}
+
+/** Frames of a linked cycle follow from its pattern and cannot be written one by one. */
+function refuseLinked(take: Take, layer: string, from: number, to: number): Refusal | null {
+  const cycle = Object.values(take.cycles).find(
+    c => c.layer === layer && c.from < to && cycleEnd(c, take.length) > from,
+  )
+  return cycle ? refusal('linked', cycle.id) : null
+}
+
+export const loopFits = (loop: LoopRange, length: number): boolean =>
   isFrame(loop.from) && isFrame(loop.to) && loop.from < loop.to && loop.to <= length
 
-const isFrame = (n: number): boolean => Number.isInteger(n) && n >= 0
-
-function refuseRuns(document: ShotDocument, layer: string, runs: Column): Refusal | null {
+/** Runs must last, and show drawings of their own layer. */
+export function refuseRuns(document: ShotDocument, layer: string, runs: Column): Refusal | null {
   for (const { drawing, frames } of runs) {
     if (!Number.isInteger(frames) || frames < 1) return refusal('bad-value', 'frames of a run')
     if (drawing === null) continue
@@ -113,10 +141,25 @@ function refuseRuns(document: ShotDocument, layer: string, runs: Column): Refusa
   return null
 }
 
-function withTake(document: ShotDocument, take: Take): ShotDocument {
-  return { ...document, takes: put(document.takes, take.id, take) }
+/** The document with a changed take; the frames of its linked cycles are made to show their patterns. */
+export function withTake(document: ShotDocument, take: Take): ShotDocument {
+  let { columns } = take
+  for (const cycle of Object.values(take.cycles)) {
+    columns = put(columns, cycle.layer, withCycle(get(columns, cycle.layer), cycle))
+  }
+  return { ...document, takes: put(document.takes, take.id, { ...take, columns }) }
 }
 
 function mapColumns(columns: Table<Column>, change: (column: Column, layer: string) => Column): Table<Column> {
   return Object.fromEntries(Object.entries(columns).map(([layer, column]) => [layer, change(column, layer)]))
+}
+
+/** A table with every thing changed; what becomes null is left out. */
+function mapTable<T>(table: Table<T>, change: (thing: T) => T | null): Table<T> {
+  const out: Record<string, T> = {}
+  for (const [id, thing] of Object.entries(table)) {
+    const next = change(thing)
+    if (next !== null) out[id] = next
+  }
+  return out
 }

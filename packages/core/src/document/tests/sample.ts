@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { PRESETS } from '../../chart/ease.ts'
-import { presetTicks } from '../../chart/preset.ts'
+import { presetTicks, presetWish } from '../../chart/wish.ts'
 import type { Run } from '../../time/exposure.ts'
 import { FIRST, freshDocument } from '../fresh.ts'
 import type { Drawing, Element, ShotDocument } from '../model.ts'
@@ -30,7 +30,7 @@ export function sampleElement(id: string, z = 1): Element {
 
 export function sampleDrawing(id: string, number: number): Drawing {
   const element = sampleElement(`${id}1`)
-  return { id, layer: FIRST.drawn, number, role: 'key', elements: { [element.id]: element } }
+  return { id, layer: FIRST.drawn, number, role: 'key', elements: { [element.id]: element }, marks: {} }
 }
 
 /** Ids: known ones, new ones, and ones that spell things every object inherits. */
@@ -49,21 +49,82 @@ const ticks = fc
     fc.array(drawingId, { minLength: 3, maxLength: 3 }),
   )
   .map(([preset, n, made]) => ({
-    preset,
+    wish: presetWish(preset),
     ticks: presetTicks(preset, n).map((t, i) => ({ ...t, drawing: made[i] ?? null })),
   }))
 
+const mark = fc.constantFrom('m1', 'm2', 'constructor')
+const beat = fc.constantFrom('b1', 'b2', '__proto__')
+const cycleId = fc.constantFrom('y1', 'y2')
+const place = fc.option(fc.record({ x: fc.integer(), y: fc.integer() }), { nil: null })
+const anyCycle = fc
+  .tuple(cycleId, frame, fc.option(frame, { nil: null }), fc.nat(6), runs)
+  .map(([i, from, to, offset, pattern]) => ({ id: i, layer: FIRST.drawn, from, to, offset, pattern }))
+const takeId = fc.constantFrom(FIRST.take, 'take-2', 'take-3')
+
+/** Operations on what lies around the drawings: cycles, takes, marks, beats, notes, swatches. */
+const around: fc.Arbitrary<Operation> = fc.oneof(
+  fc.tuple(take, anyCycle).map(([t, cycle]): Operation => ({ kind: 'cycle.add', take: t, cycle })),
+  fc.tuple(take, anyCycle).map(([t, cycle]): Operation => ({ kind: 'cycle.add', take: t, cycle })),
+  fc
+    .tuple(cycleId, anyCycle, fc.constantFrom('from', 'to', 'offset', 'pattern') as fc.Arbitrary<'from'>)
+    .map(([i, cycle, what]): Operation => ({
+      kind: 'cycle.set',
+      take: FIRST.take,
+      id: i,
+      patch: { [what]: cycle[what] },
+    })),
+  fc.tuple(take, cycleId).map(([t, i]): Operation => ({ kind: 'cycle.remove', take: t, id: i })),
+  fc.tuple(takeId, runs).map(([t, column]): Operation => {
+    const first = sampleDocument().takes[FIRST.take] as ShotDocument['takes'][string]
+    const columns = column.length ? { ...first.columns, [FIRST.drawn]: column } : first.columns
+    return { kind: 'take.add', take: { ...first, id: t, name: t, columns } }
+  }),
+  takeId.map((i): Operation => ({ kind: 'take.set', id: i, patch: { name: 'slower' } })),
+  takeId.map((i): Operation => ({ kind: 'take.remove', id: i })),
+  takeId.map((current): Operation => ({ kind: 'shot.set', patch: { current } })),
+  fc.constantFrom('mixed', 'straight-ahead').map((way): Operation => ({ kind: 'shot.set', patch: { way } as object })),
+  fc.tuple(mark, layer).map(([i, l]): Operation => ({
+    kind: 'mark.add',
+    mark: { id: i, layer: l, name: 'nose', order: 1 },
+  })),
+  mark.map((i): Operation => ({ kind: 'mark.set', id: i, patch: { name: 'heel' } })),
+  mark.map((i): Operation => ({ kind: 'mark.remove', id: i })),
+  fc.tuple(id, mark, place).map(([drawing, m, p]): Operation => ({ kind: 'marks.place', drawing, places: { [m]: p } })),
+  fc.tuple(beat, frame).map(([i, f]): Operation => ({ kind: 'beat.add', beat: { id: i, name: 'step', frame: f } })),
+  fc.tuple(beat, frame).map(([i, f]): Operation => ({ kind: 'beat.set', id: i, patch: { frame: f } })),
+  beat.map((i): Operation => ({ kind: 'beat.remove', id: i })),
+  fc
+    .tuple(take, id, fc.option(beat, { nil: null }))
+    .map(([t, drawing, b]): Operation => ({ kind: 'pin.set', take: t, drawing, beat: b })),
+  fc
+    .tuple(frame, frame)
+    .map(([from, to]): Operation => ({ kind: 'note.add', note: { id: 'n1', from, to, text: 'hop' } })),
+  fc.tuple(frame, frame).map(([from, to]): Operation => ({ kind: 'note.set', id: 'n1', patch: { from, to } })),
+  fc.constant<Operation>({ kind: 'note.remove', id: 'n1' }),
+  fc.constantFrom('reed', 'graphite').map((i): Operation => ({
+    kind: 'swatch.add',
+    swatch: { id: i, name: i, colour: '#b9b394' },
+  })),
+  fc.constantFrom('reed', 'graphite', 'valueOf').map((i): Operation => ({ kind: 'swatch.remove', id: i })),
+  fc.constantFrom('reed', 'bark').map((i): Operation => ({ kind: 'swatch.set', id: i, patch: { colour: '#b9b395' } })),
+)
+
 /** Any operation on `sampleDocument` or its likes; many will be refused. */
 export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
+  { weight: 14, arbitrary: around },
   fc.record({ fps: fc.integer({ min: 0, max: 130 }) }).map((patch): Operation => ({ kind: 'format.set', patch })),
-  layer.map((l): Operation => ({ kind: 'layer.add', layer: { id: l, name: l, kind: 'drawn', order: 3 } })),
+  layer.map((l): Operation => ({
+    kind: 'layer.add',
+    layer: { id: l, name: l, kind: 'drawn', order: 3, locked: false },
+  })),
   layer.map((l): Operation => ({ kind: 'layer.set', id: l, patch: { name: 'cloth' } })),
   layer.map((l): Operation => ({ kind: 'layer.remove', id: l })),
   fc
     .tuple(id, layer, fc.integer({ min: 0, max: 30 }), fc.uniqueArray(element, { maxLength: 2, selector: e => e.id }))
     .map(([i, l, number, es]): Operation => {
       const elements = Object.fromEntries(es.map(e => [e.id, e]))
-      return { kind: 'drawing.add', drawing: { id: i, layer: l, number, role: 'inbetween', elements } }
+      return { kind: 'drawing.add', drawing: { id: i, layer: l, number, role: 'inbetween', elements, marks: {} } }
     }),
   fc
     .tuple(id, fc.integer({ min: 0, max: 20 }))
@@ -83,7 +144,7 @@ export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
   })),
   fc.tuple(id, id, id, ticks).map(([i, from, to, t]): Operation => ({
     kind: 'chart.add',
-    chart: { id: i, layer: FIRST.drawn, from, to, ...t },
+    chart: { id: i, layer: FIRST.drawn, from, to, part: null, ...t },
   })),
   fc.tuple(id, ticks).map(([i, patch]): Operation => ({ kind: 'chart.set', id: i, patch })),
   id.map((i): Operation => ({ kind: 'chart.remove', id: i })),

@@ -1,0 +1,78 @@
+import { presetWish, type Preset } from '@unhurried/core/chart'
+import { DOCUMENT_SCHEMA, type Operation, type ShotDocument } from '@unhurried/core/document'
+
+/*
+ * Stored documents and operations of earlier schemas, brought up to the present one. Every step is pure, knows only its
+ * two neighbours and treats a stored value as what it is: plain JSON.
+ */
+type Json = Record<string, unknown>
+type JsonTable = Record<string, Json>
+
+interface Step {
+  readonly document: (stored: Json) => Json
+  readonly operation: (stored: Json) => Json
+}
+
+const mapped = (table: unknown, change: (thing: Json) => Json): JsonTable =>
+  Object.fromEntries(Object.entries(table as JsonTable).map(([id, thing]) => [id, change(thing)]))
+
+const layer2 = (layer: Json): Json => ({ locked: false, ...layer })
+const drawing2 = (drawing: Json): Json => ({ marks: {}, ...drawing })
+const chart2 = (chart: Json): Json => ({ part: null, ...wish2(chart) })
+const take2 = (take: Json): Json => ({ order: 0, cycles: {}, pins: {}, ...take })
+
+function wish2({ preset, ...rest }: Json): Json {
+  return preset === undefined ? rest : { ...rest, wish: presetWish(preset as Preset) }
+}
+
+/** Steps by the schema they start from. */
+const STEPS: Readonly<Record<number, Step>> = {
+  1: {
+    document: stored => ({
+      ...stored,
+      schema: 2,
+      layers: mapped(stored.layers, layer2),
+      drawings: mapped(stored.drawings, drawing2),
+      charts: mapped(stored.charts, chart2),
+      takes: mapped(stored.takes, take2),
+      current: Object.keys(stored.takes as Json)[0],
+      marks: {},
+      beats: {},
+      notes: {},
+      way: 'pose-to-pose',
+    }),
+    operation(op) {
+      switch (op.kind) {
+        case 'layer.add':
+          return { ...op, layer: layer2(op.layer as Json) }
+        case 'drawing.add':
+          return { ...op, drawing: drawing2(op.drawing as Json) }
+        case 'chart.add':
+          return { ...op, chart: chart2(op.chart as Json) }
+        case 'chart.set':
+          return { ...op, patch: wish2(op.patch as Json) }
+        default:
+          return op
+      }
+    },
+  },
+}
+
+function climb(value: Json, schema: number, which: keyof Step): Json {
+  if (!Number.isInteger(schema) || schema < 1 || schema > DOCUMENT_SCHEMA) {
+    throw new RangeError(`this was stored with schema ${schema}; up to ${DOCUMENT_SCHEMA} can be read`)
+  }
+  let now = value
+  for (let at = schema; at < DOCUMENT_SCHEMA; at++) now = (STEPS[at] as Step)[which](now)
+  return now
+}
+
+/** A stored document of any earlier schema as one of the present. Throws a RangeError on a document from the future. */
+export function migrateDocument(stored: { schema: number }): ShotDocument {
+  return climb(stored as unknown as Json, stored.schema, 'document') as unknown as ShotDocument
+}
+
+/** Operations stored with an earlier schema as ones of the present. Throws a RangeError on operations from the future. */
+export function migrateOperations(stored: readonly object[], schema: number): Operation[] {
+  return stored.map(op => climb(op as Json, schema, 'operation') as unknown as Operation)
+}

@@ -1,0 +1,173 @@
+import { needWhole, UsageError } from '../errors.ts'
+import { ease, PRESETS, USUAL_STRENGTH, wishes, type Preset } from './ease.ts'
+import { between, KEY_A, KEY_B, MOST_TICKS, nearestHalves, valueOf, type Tick } from './halves.ts'
+
+/** What a chart can be wished to be: a preset, past the key and back, a curve drawn by hand, or ticks put by hand. */
+export const EASES = [...PRESETS, 'overshoot', 'curve', 'hand'] as const
+export type EaseName = (typeof EASES)[number]
+
+/** What an animator asks of a chart; its ticks are the nearest that halves (and chosen thirds) can give. */
+export interface Wish {
+  readonly ease: EaseName
+  /** 0–1; 0.5 is the usual amount. For overshoot: below 0.5 an eighth past the key, from there on a quarter */
+  readonly strength: number
+  /** whether the breakdown may lie on a third of the way */
+  readonly thirds: boolean
+  /**
+   * curve: how far along (0–1, not falling) at equal steps of time from A to B, both ends included;
+   * hand: where the ticks were put, in order; empty for all others
+   */
+  readonly points: readonly number[]
+}
+
+/** The most points of a curve drawn by hand. */
+export const MOST_CURVE_POINTS = 65
+
+/** The wish for a preset at its usual strength. Favouring a key allows thirds, since it means one. */
+export function presetWish(preset: Preset, strength = USUAL_STRENGTH): Wish {
+  return { ease: preset, strength, thirds: preset === 'favour-a' || preset === 'favour-b', points: [] }
+}
+
+/** How far apart two wished positions must be: far finer than anyone can draw. */
+const LEAST_STEP = 1e-6
+
+/**
+ * The positions a wish asks for with `count` inbetweens, before halves are looked for: increasing, inside 0–1. For an
+ * overshoot these are the inbetweens before the key is passed. Throws when a curve or ticks put by hand are unfit.
+ */
+export function wishedPositions(wish: Wish, count: number): number[] {
+  needWhole(count, 0, 'number of inbetweens')
+  if (wish.ease === 'hand') return wish.points.slice(0, count)
+  if (wish.ease === 'curve') {
+    needCurve(wish.points)
+    return spacedOut(Array.from({ length: count }, (_, i) => alongCurve(wish.points, (i + 1) / (count + 1))))
+  }
+  if (wish.ease === 'overshoot') {
+    const inner = count - pastCount(count)
+    return Array.from({ length: inner }, (_, i) => ease('slow-out', (i + 1) / (inner + 1), 0.25))
+  }
+  return wishes(wish.ease, count, wish.strength)
+}
+
+/** Drawings past the key in an overshoot of so many: the overshoot itself, and with five or more one to settle. */
+const pastCount = (count: number): number => (count === 0 ? 0 : count < 5 ? 1 : 2)
+
+/**
+ * The ticks of a chart with `count` inbetweens (0–11): the nearest that can be drawn by halves, in the order of time.
+ * An overshoot ends with a tick past B (9/8 or 5/4 of the way) and, with five or more, the half between that and B.
+ * Ticks put by hand decide their count themselves. Throws on a count outside 0–11 and on unfit points.
+ */
+export function wishTicks(wish: Wish, count: number): Tick[] {
+  const n = wish.ease === 'hand' ? wish.points.length : count
+  needWhole(n, 0, 'number of inbetweens')
+  if (n > MOST_TICKS) throw new UsageError(`a chart holds at most ${MOST_TICKS} inbetweens, not ${n}`)
+  const inner = nearestHalves(wishedPositions(wish, n), undefined, wish.thirds)
+  if (wish.ease !== 'overshoot' || n === 0) return inner
+  const ratio = wish.strength < USUAL_STRENGTH ? '9/8' : '5/4'
+  const ends = [
+    { num: 0, den: 1 },
+    { num: 1, den: 1 },
+  ] as const
+  const past: Tick = { at: between(ends[0], ends[1], ratio), left: KEY_A, right: KEY_B, ratio, depth: 0 }
+  const settle: Tick = {
+    at: between(past.at, ends[1], '1/2'),
+    left: inner.length,
+    right: KEY_B,
+    ratio: '1/2',
+    depth: 1,
+  }
+  return pastCount(n) === 2 ? [...inner, past, settle] : [...inner, past]
+}
+
+/** A chart of a preset at its usual strength. */
+export const presetTicks = (preset: Preset, count: number): Tick[] => wishTicks(presetWish(preset), count)
+
+function needCurve(points: readonly number[]): void {
+  const fits = points.length >= 2 && points.length <= MOST_CURVE_POINTS
+  const rises = points.every((p, i) => p >= 0 && p <= 1 && (i === 0 || p >= (points[i - 1] as number)))
+  if (!fits || !rises) throw new UsageError('a curve needs 2 to 65 points between 0 and 1 that do not fall')
+}
+
+/** Whether the points of a wish can be used; a chart is refused otherwise. */
+export function isUsableWish(wish: Wish): boolean {
+  if (!(wish.strength >= 0 && wish.strength <= 1)) return false
+  try {
+    wishTicks(wish, wish.ease === 'hand' ? wish.points.length : 1)
+    return true
+  } catch {
+    return false
+  }
+}
+
+function alongCurve(points: readonly number[], u: number): number {
+  const x = u * (points.length - 1)
+  const i = Math.min(points.length - 2, Math.floor(x))
+  const [a, b] = [points[i] as number, points[i + 1] as number]
+  return a + (b - a) * (x - i)
+}
+
+/** Where a curve stands still the positions are kept a hair apart and inside the keys. */
+function spacedOut(ts: readonly number[]): number[] {
+  const n = ts.length
+  let least = 0
+  return ts.map((t, i) => {
+    least = Math.max(least + LEAST_STEP, Math.min(t, 1 - (n - i) * LEAST_STEP))
+    return least
+  })
+}
+
+/** A curve from a hand's track (places in a unit square, time to the right, way upwards): even steps, never falling. */
+export function curveFromTrack(track: readonly { readonly x: number; readonly y: number }[], steps = 17): number[] {
+  const sorted = [...track].sort((a, b) => a.x - b.x)
+  let highest = 0
+  return Array.from({ length: steps }, (_, i) => {
+    const u = i / (steps - 1)
+    const y = i === 0 ? 0 : i === steps - 1 ? 1 : heightAt(sorted, u)
+    highest = Math.max(highest, Math.min(1, Math.max(0, y)))
+    return highest
+  })
+}
+
+function heightAt(sorted: readonly { readonly x: number; readonly y: number }[], u: number): number {
+  const next = sorted.findIndex(p => p.x >= u)
+  const [a, b] = [sorted[next - 1], sorted[next]]
+  const from = a ?? { x: 0, y: 0 }
+  const to = b ?? { x: 1, y: 1 }
+  return to.x - from.x < 1e-9 ? to.y : from.y + ((to.y - from.y) * (u - from.x)) / (to.x - from.x)
+}
+
+/** The wish after one tick was dragged to `t`: the others stay wished for where they are. */
+export function withTickAt(ticks: readonly Tick[], index: number, t: number, thirds: boolean): Wish {
+  return handWish(
+    ticks.map((tick, i) => (i === index ? t : valueOf(tick.at))),
+    thirds,
+  )
+}
+
+/** The wish with one more tick at `t`; null when the chart is full. */
+export function withTickAdded(ticks: readonly Tick[], t: number, thirds: boolean): Wish | null {
+  if (ticks.length >= MOST_TICKS) return null
+  return handWish([...ticks.map(tick => valueOf(tick.at)), t], thirds)
+}
+
+/** The wish without one tick. */
+export function withoutTick(ticks: readonly Tick[], index: number, thirds: boolean): Wish {
+  return handWish(
+    ticks.filter((_, i) => i !== index).map(tick => valueOf(tick.at)),
+    thirds,
+  )
+}
+
+function handWish(ts: readonly number[], thirds: boolean): Wish {
+  const inside = ts.map(t => Math.min(1 - LEAST_STEP, Math.max(LEAST_STEP, t))).sort((a, b) => a - b)
+  return { ease: 'hand', strength: USUAL_STRENGTH, thirds, points: spacedOut(inside) }
+}
+
+/**
+ * The share of the way covered by each step of a chart, keys included: one more number than there are ticks, sum 1. A
+ * step back (from an overshoot to the key) is negative.
+ */
+export function steps(ticks: readonly Tick[]): number[] {
+  const ts = [0, ...ticks.map(tick => valueOf(tick.at)), 1]
+  return ts.slice(1).map((t, i) => t - (ts[i] as number))
+}

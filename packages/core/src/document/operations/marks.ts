@@ -1,0 +1,72 @@
+import type { Point } from '../../geometry/point.ts'
+import { LIMITS, type ShotDocument } from '../model.ts'
+import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
+import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
+
+export const markAdd: Handler<'mark.add'> = {
+  refuse(document, { mark }) {
+    if (has(document.marks, mark.id)) return refusal('id-taken', mark.id)
+    if (!has(document.layers, mark.layer)) return refusal('unknown-layer', mark.layer)
+    if (sizeOf(document.marks) >= LIMITS.marks) return refusal('too-many', 'marks')
+    return mark.name !== '' && Number.isFinite(mark.order) ? null : refusal('bad-value', 'mark')
+  },
+  apply: (document, { mark }) => ({ ...document, marks: put(document.marks, mark.id, mark) }),
+  invert: (_before, { mark }) => [{ kind: 'mark.remove', id: mark.id }],
+}
+
+export const markSet: Handler<'mark.set'> = {
+  refuse(document, { id, patch }) {
+    if (!has(document.marks, id)) return refusal('unknown-mark', id)
+    const { name, order } = { ...get(document.marks, id), ...patch }
+    return name !== '' && Number.isFinite(order) ? null : refusal('bad-value', 'mark')
+  },
+  apply: (document, { id, patch }) => ({
+    ...document,
+    marks: put(document.marks, id, { ...get(document.marks, id), ...patch }),
+  }),
+  invert: (before, { id, patch }) => [{ kind: 'mark.set', id, patch: valuesBefore(get(before.marks, id), patch) }],
+}
+
+export const markRemove: Handler<'mark.remove'> = {
+  refuse(document, { id }) {
+    if (!has(document.marks, id)) return refusal('unknown-mark', id)
+    if (Object.values(document.charts).some(chart => chart.part === id)) return refusal('still-charted', id)
+    const placed = Object.values(document.drawings).some(drawing => has(drawing.marks, id))
+    return placed ? refusal('still-placed', id) : null
+  },
+  apply: (document, { id }) => ({ ...document, marks: without(document.marks, [id]) }),
+  invert: (before, { id }) => [{ kind: 'mark.add', mark: get(before.marks, id) }],
+}
+
+export const marksPlace: Handler<'marks.place'> = {
+  refuse(document, op) {
+    const drawing = find(document.drawings, op.drawing)
+    if (!drawing) return refusal('unknown-drawing', op.drawing)
+    return refusePlaces(document, drawing.layer, op.places)
+  },
+  apply(document, op) {
+    const drawing = get(document.drawings, op.drawing)
+    const marks: Record<string, Point> = { ...drawing.marks }
+    for (const [id, place] of Object.entries(op.places)) {
+      if (place) marks[id] = place
+      else delete marks[id]
+    }
+    return { ...document, drawings: put(document.drawings, drawing.id, { ...drawing, marks }) }
+  },
+  invert(before, op) {
+    const { marks } = get(before.drawings, op.drawing)
+    const places = Object.fromEntries(Object.keys(op.places).map(id => [id, find(marks, id) ?? null]))
+    return [{ kind: 'marks.place', drawing: op.drawing, places }]
+  },
+}
+
+/** Places must be on marks of the drawing's own layer, and somewhere. */
+export function refusePlaces(document: ShotDocument, layer: string, places: Table<Point | null>): Refusal | null {
+  for (const [id, place] of Object.entries(places)) {
+    const mark = find(document.marks, id)
+    if (!mark) return refusal('unknown-mark', id)
+    if (mark.layer !== layer) return refusal('wrong-layer', id)
+    if (place && !(Number.isFinite(place.x) && Number.isFinite(place.y))) return refusal('bad-value', 'place of a mark')
+  }
+  return null
+}

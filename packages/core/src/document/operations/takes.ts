@@ -1,0 +1,162 @@
+import { cycleEnd, periodOf, withCycle, type Cycle } from '../../time/cycle.ts'
+import { lengthOf, plain, slice, type Run } from '../../time/exposure.ts'
+import { LIMITS, type ShotDocument, type Take } from '../model.ts'
+import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
+import { isFrame, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { loopFits, refuseRuns, withTake } from './sheet.ts'
+
+export const cycleAdd: Handler<'cycle.add'> = {
+  refuse(document, op) {
+    const take = find(document.takes, op.take)
+    if (!take) return refusal('unknown-take', op.take)
+    if (has(take.cycles, op.cycle.id)) return refusal('id-taken', op.cycle.id)
+    if (sizeOf(take.cycles) >= LIMITS.cycles) return refusal('too-many', 'linked cycles')
+    return refuseCycle(document, take, op.cycle)
+  },
+  apply(document, op) {
+    const take = get(document.takes, op.take)
+    return withTake(document, { ...take, cycles: put(take.cycles, op.cycle.id, op.cycle) })
+  },
+  invert(before, op) {
+    const take = get(before.takes, op.take)
+    return [{ kind: 'cycle.remove', take: op.take, id: op.cycle.id }, ...framesWritten(take, op.cycle)]
+  },
+}
+
+export const cycleSet: Handler<'cycle.set'> = {
+  refuse(document, op) {
+    const take = find(document.takes, op.take)
+    if (!take) return refusal('unknown-take', op.take)
+    const cycle = find(take.cycles, op.id)
+    return cycle ? refuseCycle(document, take, { ...cycle, ...op.patch }) : refusal('unknown-cycle', op.id)
+  },
+  apply(document, op) {
+    const take = get(document.takes, op.take)
+    const cycle = { ...get(take.cycles, op.id), ...op.patch }
+    return withTake(document, { ...take, cycles: put(take.cycles, op.id, cycle) })
+  },
+  /** The stretch it covers now gets its frames back; those it covered before follow from the pattern. */
+  invert(before, op) {
+    const take = get(before.takes, op.take)
+    const cycle = get(take.cycles, op.id)
+    return [
+      { kind: 'cycle.remove', take: op.take, id: op.id },
+      ...framesWritten(take, { ...cycle, ...op.patch }),
+      { kind: 'cycle.add', take: op.take, cycle },
+    ]
+  },
+}
+
+export const cycleRemove: Handler<'cycle.remove'> = {
+  refuse(document, op) {
+    const take = find(document.takes, op.take)
+    if (!take) return refusal('unknown-take', op.take)
+    return has(take.cycles, op.id) ? null : refusal('unknown-cycle', op.id)
+  },
+  apply(document, op) {
+    const take = get(document.takes, op.take)
+    return withTake(document, { ...take, cycles: without(take.cycles, [op.id]) })
+  },
+  invert: (before, op) => [{ kind: 'cycle.add', take: op.take, cycle: get(get(before.takes, op.take).cycles, op.id) }],
+}
+
+/** Writes back what a take shows on the frames of a cycle. */
+function framesWritten(take: Take, cycle: Cycle): Operation[] {
+  const column = get(take.columns, cycle.layer)
+  const runs = slice(column, cycle.from, cycleEnd(cycle, take.length))
+  return [{ kind: 'exposure.write', take: take.id, layer: cycle.layer, from: cycle.from, runs }]
+}
+
+function refuseCycle(document: ShotDocument, take: Take, cycle: Cycle): Refusal | null {
+  if (!has(take.columns, cycle.layer)) return refusal('unknown-layer', cycle.layer)
+  const end = cycleEnd(cycle, take.length)
+  if (!isFrame(cycle.from) || !isFrame(end) || end <= cycle.from || end > take.length) {
+    return refusal('outside-shot', 'linked cycle')
+  }
+  if (!isFrame(cycle.offset)) return refusal('bad-value', 'offset of a cycle')
+  const fault = refuseRuns(document, cycle.layer, cycle.pattern)
+  if (fault) return fault
+  if (cycle.pattern.length === 0 || cycle.offset >= periodOf(cycle)) return refusal('bad-value', 'pattern of a cycle')
+  const other = Object.values(take.cycles).find(
+    c => c.id !== cycle.id && c.layer === cycle.layer && c.from < end && cycleEnd(c, take.length) > cycle.from,
+  )
+  return other ? refusal('linked', other.id) : null
+}
+
+export const takeAdd: Handler<'take.add'> = {
+  refuse(document, { take }) {
+    if (has(document.takes, take.id)) return refusal('id-taken', take.id)
+    if (sizeOf(document.takes) >= LIMITS.takes) return refusal('too-many', 'takes')
+    if (take.name === '' || !Number.isFinite(take.order)) return refusal('bad-value', 'take')
+    if (take.loop && !loopFits(take.loop, take.length)) return refusal('outside-shot', 'loop')
+    return refuseColumns(document, take) ?? refuseLinks(document, take)
+  },
+  apply: (document, { take }) => ({ ...document, takes: put(document.takes, take.id, take) }),
+  invert: (_before, { take }) => [{ kind: 'take.remove', id: take.id }],
+}
+
+/** Every layer needs a column over the whole take, in plain form. */
+function refuseColumns(document: ShotDocument, take: Take): Refusal | null {
+  const layers = Object.keys(document.layers)
+  const stray = Object.keys(take.columns).find(layer => !has(document.layers, layer))
+  if (stray !== undefined) return refusal('unknown-layer', stray)
+  for (const layer of layers) {
+    const column = find(take.columns, layer)
+    if (!column) return refusal('unknown-layer', layer)
+    const fault = refuseRuns(document, layer, column)
+    if (fault) return fault
+    if (lengthOf(column) !== take.length || !sameRuns(plain(column), column)) return refusal('bad-value', 'column')
+  }
+  return null
+}
+
+function refuseLinks(document: ShotDocument, take: Take): Refusal | null {
+  for (const [id, cycle] of Object.entries(take.cycles)) {
+    if (cycle.id !== id) return refusal('bad-value', `linked cycle ${id}`)
+    const fault = refuseCycle(document, take, cycle)
+    if (fault) return fault
+    const column = get(take.columns, cycle.layer)
+    if (!sameRuns(withCycle(column, cycle), column)) return refusal('bad-value', `linked cycle ${id}`)
+  }
+  for (const [drawing, beat] of Object.entries(take.pins)) {
+    if (!has(document.drawings, drawing)) return refusal('unknown-drawing', drawing)
+    if (!has(document.beats, beat)) return refusal('unknown-beat', beat)
+  }
+  return null
+}
+
+const sameRuns = (a: readonly Run[], b: readonly Run[]): boolean =>
+  a.length === b.length && a.every((run, i) => run.drawing === b[i]?.drawing && run.frames === b[i]?.frames)
+
+export const takeSet: Handler<'take.set'> = {
+  refuse(document, { id, patch }) {
+    const take = find(document.takes, id)
+    if (!take) return refusal('unknown-take', id)
+    const { name, order } = { ...take, ...patch }
+    return name !== '' && Number.isFinite(order) ? null : refusal('bad-value', 'take')
+  },
+  apply: (document, { id, patch }) => ({
+    ...document,
+    takes: put(document.takes, id, { ...get(document.takes, id), ...patch }),
+  }),
+  invert: (before, { id, patch }) => [{ kind: 'take.set', id, patch: valuesBefore(get(before.takes, id), patch) }],
+}
+
+export const takeRemove: Handler<'take.remove'> = {
+  refuse(document, { id }) {
+    if (!has(document.takes, id)) return refusal('unknown-take', id)
+    return document.current === id ? refusal('current-take', id) : null
+  },
+  apply: (document, { id }) => ({ ...document, takes: without(document.takes, [id]) }),
+  invert: (before, { id }) => [{ kind: 'take.add', take: get(before.takes, id) }],
+}
+
+/** Whether every linked cycle of every take shows its pattern: an invariant, for tests. */
+export function cyclesHold(takes: Table<Take>): boolean {
+  return Object.values(takes).every(take =>
+    Object.values(take.cycles).every(cycle => {
+      const column = get(take.columns, cycle.layer)
+      return sameRuns(withCycle(column, cycle), column)
+    }),
+  )
+}

@@ -1,0 +1,123 @@
+import { needWhole, UsageError } from '../errors.ts'
+import { lengthOf, placed, plain, slice, spread, type Run } from './exposure.ts'
+
+/**
+ * Edits of a stretch of a column. A stretch is a list of runs like a column; an edit gives another stretch, longer or
+ * shorter, and `replaceStretch` puts it back, with or without moving what follows.
+ */
+
+/** Every drawing of a stretch on `n` frames, in order. Frames that show nothing keep their length. */
+export function onN(runs: readonly Run[], n: number): Run[] {
+  needWhole(n, 1, 'exposure')
+  return runs.map(run => (run.drawing === null ? run : { drawing: run.drawing, frames: n }))
+}
+
+/** The drawings of a stretch in the opposite order, each held as long as before. */
+export const reversed = (runs: readonly Run[]): Run[] => [...runs].reverse()
+
+/** There and back: the stretch, then its drawings back again, without showing the last or the first one twice running. */
+export function thereAndBack(runs: readonly Run[]): Run[] {
+  return [...runs, ...runs.slice(1, -1).reverse()]
+}
+
+/** A stretch so many times over. */
+export function repeated(runs: readonly Run[], times: number): Run[] {
+  needWhole(times, 1, 'times')
+  return Array.from({ length: times }, () => runs).flat()
+}
+
+/**
+ * A stretch made `frames` long: every run keeps its share of the time as nearly as whole frames allow and at least one
+ * frame. Throws when there are fewer frames than runs.
+ */
+export function stretched(runs: readonly Run[], frames: number): Run[] {
+  needWhole(frames, runs.length, 'frames')
+  const holds = shareFrames(
+    frames,
+    runs.map(run => run.frames),
+  )
+  return runs.map((run, i) => ({ drawing: run.drawing, frames: holds[i] as number }))
+}
+
+/**
+ * Whole frames in proportion to weights, at least one each, `frames` altogether: every part gets what the running total
+ * rounds to, so no error adds up. Equal weights are shared out as `spread` does. Throws when there are fewer frames than
+ * weights.
+ */
+export function shareFrames(frames: number, weights: readonly number[]): number[] {
+  needWhole(frames, weights.length, 'frames')
+  if (weights.length === 0) return []
+  if (weights.every(w => w === weights[0])) return spread(frames, weights.length)
+  const total = weights.reduce((a, b) => a + b, 0)
+  let [given, passed] = [0, 0]
+  return weights.map((weight, i) => {
+    passed += weight
+    const behind = weights.length - 1 - i
+    const end = Math.min(frames - behind, Math.max(given + 1, Math.round((frames * passed) / total)))
+    const part = end - given
+    given = end
+    return part
+  })
+}
+
+/** How a changed stretch is put back into its column. */
+export type Following = 'ripple' | 'stay'
+
+/**
+ * A column with frames [from, to) replaced by `stretch`. 'ripple': what follows moves, the column grows or shrinks.
+ * 'stay': what follows keeps its frames; a longer stretch is cut off at `to`, a shorter one is filled up by holding its
+ * last drawing.
+ */
+export function replaceStretch(
+  runs: readonly Run[],
+  from: number,
+  to: number,
+  stretch: readonly Run[],
+  following: Following,
+): Run[] {
+  needStretch(runs, from, to)
+  const length = to - from
+  const last = stretch[stretch.length - 1]?.drawing ?? null
+  const missing = Math.max(0, length - lengthOf(stretch))
+  const put = following === 'ripple' ? stretch : slice([...stretch, { drawing: last, frames: missing }], 0, length)
+  return plain([...slice(runs, 0, from), ...put, ...slice(runs, to, lengthOf(runs))])
+}
+
+/**
+ * Slides frames [from, to) by `by` frames within the column, which keeps its length: the drawing on the side they come
+ * from is held longer (nothing, at the ends of the column), what lies in their way is covered.
+ */
+export function slid(runs: readonly Run[], from: number, to: number, by: number): Run[] {
+  needStretch(runs, from, to)
+  const length = lengthOf(runs)
+  const moved = Math.max(-from, Math.min(length - to, by))
+  if (moved === 0) return [...runs]
+  const piece = slice(runs, from, to)
+  const before = slice(runs, 0, from)
+  const after = slice(runs, to, length)
+  if (moved > 0) {
+    const held = before[before.length - 1]?.drawing ?? null
+    return plain([...before, { drawing: held, frames: moved }, ...piece, ...slice(after, moved, lengthOf(after))])
+  }
+  const held = after[0]?.drawing ?? null
+  return plain([...slice(before, 0, from + moved), ...piece, { drawing: held, frames: -moved }, ...after])
+}
+
+/**
+ * Cuts a hold at a frame: 'end' lets the drawing end with that frame, 'start' lets it begin with it. With 'ripple' the
+ * frames that go are taken out; else they show nothing.
+ */
+export function trimmed(runs: readonly Run[], frame: number, side: 'start' | 'end', following: Following): Run[] {
+  const run = placed(runs).find(r => frame >= r.start && frame < r.start + r.frames)
+  if (!run) throw new UsageError(`frame ${frame} lies outside a column of ${lengthOf(runs)}`)
+  const [from, to] = side === 'end' ? [frame + 1, run.start + run.frames] : [run.start, frame]
+  if (from >= to) return [...runs]
+  return replaceStretch(runs, from, to, following === 'ripple' ? [] : [{ drawing: null, frames: to - from }], 'ripple')
+}
+
+function needStretch(runs: readonly Run[], from: number, to: number): void {
+  needWhole(from, 0, 'frame')
+  if (!(to > from && to <= lengthOf(runs))) {
+    throw new UsageError(`frames ${from} to ${to} are no stretch of a column of ${lengthOf(runs)}`)
+  }
+}

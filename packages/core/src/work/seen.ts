@@ -1,0 +1,95 @@
+import { needPositive, needWhole } from '../errors.ts'
+
+/** Where a film is shown: a picture size, and how wide that picture is on a phone held upright, if it is seen on one. */
+export interface Destination {
+  readonly id: string
+  readonly words: string
+  readonly width: number
+  readonly height: number
+}
+
+/** Usual sizes. A shot may have any other. */
+export const DESTINATIONS: readonly Destination[] = [
+  { id: 'wide', words: 'wide video', width: 1920, height: 1080 },
+  { id: 'wide-small', words: 'wide video, small', width: 1280, height: 720 },
+  { id: 'tall', words: 'tall phone video', width: 1080, height: 1920 },
+  { id: 'square', words: 'square post', width: 1080, height: 1080 },
+  { id: 'loop', words: 'small loop', width: 480, height: 480 },
+  { id: 'sprite', words: 'game sprite', width: 64, height: 64 },
+]
+
+/** The inside width of a usual phone's glass, held upright. */
+export const PHONE_WIDTH_MM = 68
+/** The share of the picture left free on every side, where edges may be cut off. */
+export const SAFE_SHARE = 0.05
+
+/** A picture as it is seen on a phone. Lengths in millimetres on the glass. */
+export interface SeenOnPhone {
+  readonly widthMm: number
+  readonly heightMm: number
+  /** how many picture pixels lie side by side in a millimetre */
+  readonly pxPerMm: number
+  /** the thinnest line that is still seen there, in picture pixels: 0.15 mm at reading distance */
+  readonly thinnestLinePx: number
+}
+
+/** 0.15 mm seen from 30 cm is 1.7 minutes of arc: about what the eye separates with comfort. */
+const THINNEST_MM = 0.15
+
+/** How large a picture is across the width of a phone. */
+export function seenOnPhone(width: number, height: number): SeenOnPhone {
+  needPositive(width, 'width')
+  needPositive(height, 'height')
+  const pxPerMm = width / PHONE_WIDTH_MM
+  return {
+    widthMm: PHONE_WIDTH_MM,
+    heightMm: height / pxPerMm,
+    pxPerMm,
+    thinnestLinePx: THINNEST_MM * pxPerMm,
+  }
+}
+
+/** The part of a picture inside the safe margin, in pixels. */
+export function safeBox(width: number, height: number): { left: number; top: number; right: number; bottom: number } {
+  const [dx, dy] = [width * SAFE_SHARE, height * SAFE_SHARE]
+  return { left: dx, top: dy, right: width - dx, bottom: height - dy }
+}
+
+/** A ratio of whole numbers for a picture, as small as they get: 16:9; or "1.85 to 1" when they stay large. */
+export function ratioInWords(width: number, height: number): string {
+  needWhole(width, 1, 'width')
+  needWhole(height, 1, 'height')
+  let [a, b] = [width, height]
+  while (b !== 0) [a, b] = [b, a % b]
+  const [w, h] = [width / a, height / a]
+  return w <= 32 && h <= 32 ? `${w}:${h}` : `${(width / height).toFixed(2)} to 1`
+}
+
+/** What drawing at a rate and an exposure comes to. */
+export interface PaceOfDrawing {
+  readonly fps: number
+  readonly exposure: number
+  readonly perSecond: number
+  /** drawings for the shot: every drawing held for `exposure` frames */
+  readonly forShot: number
+}
+
+/** Drawings a second, and for a shot of so many seconds, at a rate and an exposure. The shot takes the nearest whole frames. */
+export function paceOfDrawing(fps: number, exposure: number, seconds: number): PaceOfDrawing {
+  needPositive(fps, 'fps')
+  needWhole(exposure, 1, 'exposure')
+  needPositive(seconds, 'seconds')
+  const frames = Math.max(1, Math.round(seconds * fps))
+  return { fps, exposure, perSecond: fps / exposure, forShot: Math.ceil(frames / exposure) }
+}
+
+/**
+ * How far along a sample movement is at a moment when drawn at a rate and an exposure: the share of its time, stepped to
+ * the drawing that is on screen. All samples begin and end together whatever their rate.
+ */
+export function steppedShare(elapsedMs: number, durationMs: number, fps: number, exposure: number): number {
+  needPositive(durationMs, 'duration')
+  const frame = Math.floor((elapsedMs * fps) / 1000 + 1e-9)
+  const drawing = Math.floor(frame / exposure)
+  return Math.min(1, (drawing * exposure * 1000) / fps / durationMs)
+}

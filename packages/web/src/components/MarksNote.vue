@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { exposures, marksOf, type Mark, type Operation } from '@unhurried/core/document'
+import { X } from 'lucide-vue-next'
+import { ElInput } from 'element-plus'
+import { computed, ref } from 'vue'
+import type { Commands } from '../keys/commands.ts'
+import { useDesk } from '../stores/desk.ts'
+import { newId } from '../stores/ids.ts'
+import { useShot } from '../stores/shot.ts'
+
+/** Named points of the layer, and the quick pass that places them drawing by drawing. */
+const props = defineProps<{ commands: Commands }>()
+const shot = useShot()
+const desk = useDesk()
+const marks = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
+const sheets = computed(() => [
+  ...new Set(shot.take ? exposures(shot.take, desk.layerId).map(run => run.drawing as string) : []),
+])
+const placed = (mark: Mark) => sheets.value.filter(id => shot.drawing(id)?.marks[mark.id]).length
+const fresh = ref('')
+
+function pass(mark: Mark): void {
+  const on = desk.tool === 'mark' && desk.markId === mark.id
+  desk.tool = on ? 'line' : 'mark'
+  desk.markId = on ? null : mark.id
+}
+
+function add(): void {
+  const name = fresh.value.trim().slice(0, 80)
+  if (!name) return
+  const id = newId()
+  const order = (marks.value[marks.value.length - 1]?.order ?? 0) + 1
+  if (shot.commit(`mark ${name}`, [{ kind: 'mark.add', mark: { id, layer: desk.layerId, name, order } }])) return
+  fresh.value = ''
+  desk.tool = 'mark'
+  desk.markId = id
+}
+
+/** Takes a mark off every drawing, and away. */
+function remove(mark: Mark): void {
+  const drawings = Object.values(shot.document?.drawings ?? {})
+  const charts = Object.values(shot.document?.charts ?? {}).filter(chart => chart.part === mark.id)
+  const ops: Operation[] = [
+    ...charts.map((chart): Operation => ({ kind: 'chart.remove', id: chart.id })),
+    ...drawings
+      .filter(drawing => drawing.marks[mark.id])
+      .map((drawing): Operation => ({ kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: null } })),
+    { kind: 'mark.remove', id: mark.id },
+  ]
+  if (!shot.commit(`remove mark ${mark.name}`, ops) && desk.markId === mark.id) desk.markId = null
+}
+
+function takeOff(mark: Mark): void {
+  const { drawing } = desk
+  if (drawing?.marks[mark.id]) {
+    shot.commit(`${mark.name} off ${drawing.number}`, [
+      { kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: null } },
+    ])
+  }
+}
+</script>
+
+<template>
+  <section aria-label="Marks">
+    <h2>
+      marks
+      <span v-if="desk.tool === 'mark' && desk.markId" class="pass">click where it lies</span>
+    </h2>
+    <ul v-if="marks.length">
+      <li v-for="mark in marks" :key="mark.id" :class="{ on: desk.tool === 'mark' && mark.id === desk.markId }">
+        <button
+          class="plain name"
+          :disabled="!desk.mayEdit"
+          :aria-pressed="desk.tool === 'mark' && mark.id === desk.markId"
+          title="Place it, drawing by drawing (N)"
+          @click="pass(mark)"
+        >
+          {{ mark.name }}
+        </button>
+        <span class="soft">{{ placed(mark) }} of {{ sheets.length }}</span>
+        <button
+          v-if="desk.mayEdit && desk.drawing?.marks[mark.id]"
+          class="plain soft"
+          :title="`Take it off ${desk.drawing.number}`"
+          @click="takeOff(mark)"
+        >
+          off
+        </button>
+        <button
+          v-if="desk.mayEdit"
+          class="plain soft x"
+          :aria-label="`Remove the mark ${mark.name}`"
+          @click="remove(mark)"
+        >
+          <X :size="13" />
+        </button>
+      </li>
+    </ul>
+    <form v-if="desk.mayEdit" @submit.prevent="add">
+      <ElInput
+        v-model="fresh"
+        size="small"
+        placeholder="nose, heel, tail tip …"
+        maxlength="80"
+        aria-label="Name of a new mark"
+      />
+      <button class="plain word" :disabled="!fresh.trim()">add</button>
+    </form>
+    <p v-if="!marks.length && !props.commands.get('mark-pass').can()" class="soft">No marks on this layer.</p>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+.pass {
+  font: 700 12px var(--sans);
+  color: var(--rust);
+}
+
+ul {
+  list-style: none;
+  margin-top: 4px;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  font-size: 13px;
+}
+
+.name {
+  flex: 1;
+  min-width: 0;
+  margin-left: -4px;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.on .name {
+  font-weight: 700;
+  color: var(--rust);
+}
+
+.x {
+  line-height: 0;
+}
+
+form {
+  display: flex;
+  gap: 6px;
+  margin-top: 4px;
+}
+
+.word {
+  color: var(--green);
+}
+</style>

@@ -1,0 +1,259 @@
+<script setup lang="ts">
+import { find } from '@unhurried/core/document'
+import { readLength, secondsLabel, timecode } from '@unhurried/core/time'
+import { ElInput, ElInputNumber } from 'element-plus'
+import { computed, ref } from 'vue'
+import { EXPOSURES, type Commands } from '../keys/commands.ts'
+import { useDesk } from '../stores/desk.ts'
+import { useShot } from '../stores/shot.ts'
+import CyclePanel from './CyclePanel.vue'
+
+/** Everything that can be done with marked frames: by mouse, or from field to field with the keyboard. */
+const props = defineProps<{ commands: Commands }>()
+const shot = useShot()
+const desk = useDesk()
+const { sheet } = props.commands
+const fps = computed(() => shot.document?.format.fps ?? 24)
+const marked = computed(() => props.commands.marked.value)
+const frames = computed(() => (marked.value ? marked.value.to - marked.value.from : 0))
+const names = computed(() =>
+  (marked.value?.layers ?? []).map(id => shot.document && find(shot.document.layers, id)?.name).join(', '),
+)
+const span = computed(() => {
+  const m = marked.value
+  if (!m) return ''
+  return `${timecode(m.from, fps.value)} to ${timecode(m.to, fps.value)}`
+})
+const exposure = ref(desk.exposure)
+const times = ref(2)
+const wish = ref('')
+const count = ref(1)
+const reading = computed(() => (wish.value.trim() ? readLength(wish.value, fps.value) : null))
+const becomes = computed(() => {
+  const r = reading.value
+  if (!r) return ''
+  if (!r.ok) return r.code === 'fraction-of-a-frame' ? 'whole frames, please' : 'frames, seconds (1.5 s) or 1:12'
+  const frameWords = `${r.frames} frames, ${secondsLabel(r.frames, fps.value)}`
+  return r.exact ? frameWords : `${r.wished.toFixed(1)} frames: becomes ${frameWords}`
+})
+
+function stretch(): void {
+  if (reading.value?.ok) sheet.retimeMarked({ kind: 'stretch', frames: reading.value.frames })
+}
+
+const from = computed({
+  get: () => (marked.value?.from ?? 0) + 1,
+  set: (n: number | undefined) => mark((n ?? 1) - 1, marked.value?.to ?? 1),
+})
+const to = computed({
+  get: () => marked.value?.to ?? 1,
+  set: (n: number | undefined) => mark(marked.value?.from ?? 0, n ?? 1),
+})
+function mark(a: number, b: number): void {
+  const last = shot.take?.length ?? 1
+  const start = Math.max(0, Math.min(a, last - 1))
+  desk.selection = {
+    layers: marked.value?.layers ?? [desk.layerId],
+    from: start,
+    to: Math.max(start + 1, Math.min(b, last)),
+  }
+}
+const run = (id: string) => props.commands.get(id).run()
+</script>
+
+<template>
+  <div class="acts">
+    <section>
+      <p class="what">
+        <b>{{ frames }}</b> {{ frames === 1 ? 'frame' : 'frames' }} · {{ secondsLabel(frames, fps) }}
+        <span class="soft">on {{ names }}</span>
+      </p>
+      <p class="soft small">{{ span }}</p>
+      <div class="row">
+        <label for="mark-from">from</label>
+        <ElInputNumber
+          id="mark-from"
+          v-model="from"
+          size="small"
+          :min="1"
+          :max="shot.take?.length"
+          controls-position="right"
+          aria-label="Mark from frame"
+        />
+        <label for="mark-to">to</label>
+        <ElInputNumber
+          id="mark-to"
+          v-model="to"
+          size="small"
+          :min="1"
+          :max="shot.take?.length"
+          controls-position="right"
+          aria-label="Mark to frame"
+        />
+      </div>
+      <div class="row">
+        <span>what follows</span>
+        <button
+          class="plain word"
+          role="switch"
+          :aria-checked="desk.following === 'ripple'"
+          title="Whether what follows a change moves along, or stays on its frames (P)"
+          @click="run('following')"
+        >
+          {{ desk.following === 'ripple' ? 'moves along' : 'stays where it is' }}
+        </button>
+      </div>
+    </section>
+
+    <section aria-label="Exposure of what is marked">
+      <h3>exposure</h3>
+      <div class="row words">
+        <button v-for="(w, i) in EXPOSURES" :key="w" class="plain word" @click="sheet.exposeOn(i + 1)">{{ w }}</button>
+      </div>
+      <div class="row">
+        <button class="plain word" @click="sheet.exposeOn(exposure)">on {{ exposure }}s</button>
+        <ElInputNumber
+          v-model="exposure"
+          size="small"
+          :min="1"
+          :max="200"
+          controls-position="right"
+          aria-label="Frames for each drawing"
+        />
+      </div>
+      <div class="row words">
+        <button class="plain word" title="One frame longer ( = )" @click="run('longer')">hold longer</button>
+        <button class="plain word" title="One frame shorter ( - )" @click="run('shorter')">shorter</button>
+      </div>
+      <div class="row words">
+        <button class="plain word" title="Shift K" @click="run('begins-here')">begins here</button>
+        <button class="plain word" title="K" @click="run('ends-here')">ends here</button>
+      </div>
+    </section>
+
+    <section aria-label="Order and length">
+      <h3>order and length</h3>
+      <div class="row words">
+        <button class="plain word" title="R" @click="run('reverse')">reverse</button>
+        <button class="plain word" title="Shift R" @click="run('there-and-back')">there and back</button>
+      </div>
+      <div class="row">
+        <button class="plain word" @click="sheet.retimeMarked({ kind: 'repeat', times })">repeat</button>
+        <ElInputNumber
+          v-model="times"
+          size="small"
+          :min="2"
+          :max="200"
+          controls-position="right"
+          aria-label="Times altogether"
+        />
+        <span class="soft">times</span>
+      </div>
+      <form class="row" @submit.prevent="stretch">
+        <button class="plain word" :disabled="!reading?.ok">stretch to</button>
+        <ElInput v-model="wish" size="small" placeholder="36, 1.5 s, 1:12" aria-label="Length to stretch to" />
+      </form>
+      <p v-if="becomes" class="soft small" :class="{ rust: !reading?.ok }">{{ becomes }}</p>
+      <div class="row words">
+        <button class="plain word" title="Alt ↑" @click="sheet.slideBy(-1)">slide up</button>
+        <button class="plain word" title="Alt ↓" @click="sheet.slideBy(1)">slide down</button>
+      </div>
+    </section>
+
+    <section aria-label="Frames">
+      <h3>frames</h3>
+      <div class="row">
+        <button class="plain word" @click="sheet.insertFrames(count)">insert</button>
+        <ElInputNumber
+          v-model="count"
+          size="small"
+          :min="1"
+          :max="2000"
+          controls-position="right"
+          aria-label="Frames to insert"
+        />
+        <span class="soft">on all layers</span>
+      </div>
+      <div class="row words">
+        <button class="plain word" @click="run('take-out')">take out, all layers</button>
+        <button class="plain word" @click="sheet.takeOutMarked">only here</button>
+      </div>
+      <div class="row words">
+        <button class="plain word" @click="sheet.keepMarked">keep only {{ from }}–{{ to }}</button>
+      </div>
+    </section>
+
+    <section aria-label="Copying">
+      <h3>take along</h3>
+      <div class="row words">
+        <button class="plain word" title="Ctrl C" @click="run('copy-frames')">copy</button>
+        <button class="plain word" title="Ctrl X" @click="run('cut-frames')">cut</button>
+      </div>
+      <div class="row words">
+        <button
+          class="plain word"
+          title="The same drawings shown again, where they come from this layer (Ctrl V)"
+          @click="run('paste-share')"
+        >
+          paste the same
+        </button>
+        <button class="plain word" title="New drawings of their own (Ctrl Shift V)" @click="run('paste-copies')">
+          paste copies
+        </button>
+      </div>
+    </section>
+
+    <CyclePanel :commands="commands" />
+  </div>
+</template>
+
+<style scoped>
+.acts {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  font-size: 13px;
+}
+
+.acts :deep(section) {
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 10px;
+}
+
+.acts :deep(h3) {
+  font: 500 14px var(--serif);
+  color: var(--soft);
+  margin-bottom: 3px;
+}
+
+.acts :deep(.row) {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 28px;
+}
+
+.acts :deep(.row .el-input-number) {
+  width: 84px;
+}
+
+.acts :deep(.word) {
+  color: var(--green);
+  margin-left: -4px;
+  text-decoration: underline;
+  text-decoration-color: var(--rule);
+  text-underline-offset: 4px;
+}
+
+.acts :deep(.words) {
+  gap: 12px;
+}
+
+.acts :deep(.small) {
+  font-size: 12px;
+}
+
+.what {
+  font-size: 15px;
+}
+</style>

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { PanelLeftClose } from 'lucide-vue-next'
+import type { Commands } from '../keys/commands.ts'
+import { useDesk } from '../stores/desk.ts'
+import SheetActsPanel from './SheetActsPanel.vue'
+import TakesNote from './TakesNote.vue'
+
+/** What lies beside the whole sheet. */
+defineProps<{ commands: Commands }>()
+const desk = useDesk()
+</script>
+
+<template>
+  <aside class="side" aria-label="Acts on the sheet">
+    <button class="plain back" title="Back to the paper (J)" @click="desk.sheetShape = 'edge'">
+      <PanelLeftClose :size="16" aria-hidden="true" /> back to the paper
+    </button>
+    <TakesNote />
+    <SheetActsPanel :commands="commands" />
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  grid-area: side;
+  min-width: 0;
+  padding: 12px 18px;
+  background: var(--edge);
+  border-left: 1px solid var(--rule);
+  overflow: hidden auto;
+  scrollbar-width: thin;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+}
+
+.back {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  align-self: flex-start;
+  margin-left: -4px;
+  color: var(--soft);
+}
+</style>

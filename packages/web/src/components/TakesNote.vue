@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { copyTake, takesInOrder, type Take } from '@unhurried/core/document'
+import { secondsLabel } from '@unhurried/core/time'
+import { ElInput } from 'element-plus'
+import { computed, ref } from 'vue'
+import { newId } from '../stores/ids.ts'
+import { useShot } from '../stores/shot.ts'
+
+/** The takes of the shot: one of them is worked on; another is made by copying it. */
+const shot = useShot()
+const takes = computed(() => (shot.document ? takesInOrder(shot.document) : []))
+const fps = computed(() => shot.document?.format.fps ?? 24)
+const renaming = ref<string | null>(null)
+
+function use(take: Take): void {
+  if (take.id !== shot.take?.id)
+    shot.commit(`work on ${take.name}`, [{ kind: 'shot.set', patch: { current: take.id } }])
+}
+
+function copy(take: Take): void {
+  if (!shot.document) return
+  const id = newId()
+  const name = `${take.name}, again`.slice(0, 80)
+  const refused = shot.commit(`copy of ${take.name}`, [
+    ...copyTake(shot.document, take.id, id, name),
+    { kind: 'shot.set', patch: { current: id } },
+  ])
+  if (!refused) renaming.value = id
+}
+
+function rename(take: Take, name: string): void {
+  const next = name.trim().slice(0, 80)
+  renaming.value = null
+  if (next && next !== take.name)
+    shot.commit(`name ${next}`, [{ kind: 'take.set', id: take.id, patch: { name: next } }])
+}
+
+const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take.remove', id: take.id }])
+</script>
+
+<template>
+  <section class="takes" aria-label="Takes">
+    <h3>takes</h3>
+    <ul>
+      <li v-for="take in takes" :key="take.id" :class="{ on: take.id === shot.take?.id }">
+        <ElInput
+          v-if="renaming === take.id"
+          size="small"
+          :model-value="take.name"
+          maxlength="80"
+          autofocus
+          aria-label="Name of the take"
+          @change="(name: string) => rename(take, name)"
+          @blur="renaming = null"
+        />
+        <button
+          v-else
+          class="plain name"
+          :aria-pressed="take.id === shot.take?.id"
+          :disabled="!shot.mayDraw && take.id !== shot.take?.id"
+          :title="take.id === shot.take?.id ? 'This take is worked on and sent off' : 'Work on this take'"
+          @click="use(take)"
+          @dblclick="shot.mayDraw && (renaming = take.id)"
+        >
+          {{ take.name }}
+        </button>
+        <span class="soft">{{ take.length }} · {{ secondsLabel(take.length, fps) }}</span>
+        <template v-if="shot.mayDraw">
+          <button class="plain small" title="Another name" @click="renaming = take.id">name</button>
+          <button class="plain small" title="The same drawings under a timing of their own" @click="copy(take)">
+            copy
+          </button>
+          <button
+            class="plain small"
+            :disabled="take.id === shot.take?.id"
+            title="The timing goes; its drawings stay in the shot"
+            @click="remove(take)"
+          >
+            remove
+          </button>
+        </template>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.takes {
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 10px;
+}
+
+h3 {
+  font: 500 14px var(--serif);
+  color: var(--soft);
+  margin-bottom: 3px;
+}
+
+ul {
+  list-style: none;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0 4px;
+  font-size: 13px;
+  padding: 2px 0;
+}
+
+.name {
+  margin-left: -4px;
+  text-align: left;
+}
+
+.on .name {
+  font-weight: 700;
+  box-shadow: inset 0 -2px var(--green);
+  border-radius: 0;
+}
+
+.soft {
+  margin-right: auto;
+  font-size: 12px;
+}
+
+.small {
+  font-size: 12px;
+  color: var(--green);
+}
+</style>

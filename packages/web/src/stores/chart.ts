@@ -1,0 +1,241 @@
+import {
+  MOST_TICKS,
+  presetWish,
+  readGap,
+  valueOf,
+  wishTicks,
+  withoutTick,
+  withTickAdded,
+  withTickAt,
+  type EaseName,
+  type GapMove,
+  type Preset,
+  type Wish,
+} from '@unhurried/core/chart'
+import {
+  chartBetween,
+  drawingsBetween,
+  find,
+  isBlank,
+  makeDrawings,
+  marksOf,
+  moveKey,
+  setChart,
+  setPartChart,
+  type Chart,
+  type ChartTick,
+  type Making,
+} from '@unhurried/core/document'
+import { meetsChart } from '@unhurried/core/measure'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { makingInWords } from '../words/refusals.ts'
+import { useDesk } from './desk.ts'
+import { newId } from './ids.ts'
+import { useMeasure } from './measure.ts'
+import { useShot } from './shot.ts'
+
+export const EASE_WORDS: Record<EaseName, string> = {
+  even: 'even',
+  'slow-out': 'slow out',
+  'slow-in': 'slow in',
+  both: 'slow both',
+  'favour-a': 'favour first',
+  'favour-b': 'favour last',
+  overshoot: 'overshoot',
+  curve: 'drawn curve',
+  hand: 'by hand',
+}
+
+/** The chart on the rail: what is wished between the two keys around the frame, and everything done with it. */
+export const useChart = defineStore('chart', () => {
+  const shot = useShot()
+  const desk = useDesk()
+  const measure = useMeasure()
+  const pair = computed(() => desk.keys)
+  const main = computed(() =>
+    pair.value && shot.document ? chartBetween(shot.document, pair.value.from.id, pair.value.to.id) : null,
+  )
+  /** the chart of the chosen part; null when the part follows the drawings' chart */
+  const own = computed(() =>
+    pair.value && shot.document && desk.part
+      ? chartBetween(shot.document, pair.value.from.id, pair.value.to.id, desk.part)
+      : null,
+  )
+  const chart = computed<Chart | null>(() => own.value ?? main.value)
+  const wish = shallowRef<Wish>(presetWish('both'))
+  const count = ref(3)
+  const on = ref<number | 'fit'>(desk.exposure)
+  watch(
+    () => desk.exposure,
+    n => (on.value = n),
+  )
+  watch(
+    chart,
+    now => {
+      if (!now) return
+      wish.value = now.wish
+      count.value = now.ticks.length
+    },
+    { immediate: true },
+  )
+
+  const ticks = computed<readonly ChartTick[]>(
+    () => chart.value?.ticks ?? wishTicks(wish.value, count.value).map(tick => ({ ...tick, drawing: null })),
+  )
+  const unmade = computed(() => ticks.value.some(tick => tick.drawing === null) && !own.value)
+  const parts = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
+
+  /** The drawing that misses its tick by most, in words; else what the drawings amount to. */
+  const verdict = computed<{ words: string; met: boolean }>(() => {
+    const reading = measure.reading
+    if (!reading || reading.chart.id !== chart.value?.id) return { words: '', met: true }
+    const off = reading.chart.ticks.flatMap((tick, i) => {
+      const read = reading.ticks[i]
+      const planned = valueOf(tick.at)
+      return read && !meetsChart(read, planned) ? [{ ...read, planned, drawing: shot.drawing(tick.drawing) }] : []
+    })
+    const worst = off.sort((a, b) => Math.abs(b.aheadPx) - Math.abs(a.aheadPx))[0]
+    if (!worst) return { words: reading.words, met: true }
+    const px = Math.round(Math.abs(worst.aheadPx))
+    const way = worst.aheadPx < 0 ? 'on' : 'back'
+    const words = `${worst.drawing?.number} lies at ${worst.share.toFixed(2)}, wanted ${worst.planned.toFixed(2)}: ${px} px ${way}`
+    return { words, met: false }
+  })
+
+  /** What to do when the breakdown of even timing falls on no whole frame. */
+  const gap = computed(() => {
+    const p = pair.value
+    const n = count.value
+    if (!p || n === 0 || on.value === 'fit' || chart.value) return null
+    const room = p.toFrame - p.fromFrame
+    if (room < 2 || room % (n + 1) === 0) return null
+    const middle = Math.floor((n - 1) / 2)
+    const reading = readGap(p.fromFrame, p.toFrame, middle, n)
+    return reading.exact ? null : reading
+  })
+
+  function accept(making: Making, label: string): boolean {
+    if (making.ok) return shot.commit(label, making.ops) === null
+    shot.notice = makingInWords(making)
+    return false
+  }
+
+  /** Puts another wish, or another number of inbetweens, on the chart; without a chart it is only prepared. */
+  function respace(next: { wish?: Wish; count?: number }): void {
+    const before = { wish: wish.value, count: count.value }
+    wish.value = next.wish ?? wish.value
+    count.value = Math.max(0, Math.min(MOST_TICKS, next.count ?? count.value))
+    if (wish.value.ease === 'hand' && next.wish === undefined) wish.value = presetWish('even')
+    const { document, take } = shot
+    if (!chart.value || !document || !take || !pair.value || !desk.mayEdit) return
+    const label = `chart: ${EASE_WORDS[wish.value.ease]}`
+    const done =
+      own.value && desk.part
+        ? shot.commit(label, setPartChart(document, take, pair.value, desk.part, wish.value, newId)) === null
+        : accept(setChart(document, take, pair.value, wish.value, count.value, newId), label)
+    if (!done) {
+      wish.value = before.wish
+      count.value = before.count
+    }
+  }
+
+  const choose = (ease: EaseName, points: readonly number[] = []) =>
+    respace({
+      wish: {
+        ease,
+        strength: ease === wish.value.ease ? wish.value.strength : 0.5,
+        thirds: ease === 'favour-a' || ease === 'favour-b',
+        points,
+      },
+    })
+
+  function make(): void {
+    const { document, take } = shot
+    if (!document || !take || !pair.value) return
+    accept(makeDrawings(document, take, pair.value, wish.value, count.value, on.value, newId), 'make the drawings')
+  }
+
+  /** Moves one tick: it and the others go to the nearest places that halves can reach. */
+  function dragTick(index: number, t: number): void {
+    respace({ wish: withTickAt(ticks.value, index, t, wish.value.thirds), count: ticks.value.length })
+  }
+
+  function addTick(t: number): void {
+    const next = withTickAdded(ticks.value, t, wish.value.thirds)
+    if (next && !own.value) respace({ wish: next, count: ticks.value.length + 1 })
+  }
+
+  /** Takes a tick off the chart. Its drawing, when blank, goes as well; a drawn one stays on the sheet without a tick. */
+  function removeTick(index: number): void {
+    const { document } = shot
+    const tick = ticks.value[index]
+    if (!document || !tick || own.value) return
+    const next = withoutTick(ticks.value, index, wish.value.thirds)
+    const drawing = tick.drawing === null ? null : find(document.drawings, tick.drawing)
+    if (!chart.value || !drawing || isBlank(drawing)) return respace({ wish: next, count: ticks.value.length - 1 })
+    const kept = ticks.value.filter((_, i) => i !== index)
+    const fresh = wishTicks(next, kept.length).map((t, i) => ({ ...t, drawing: kept[i]?.drawing ?? null }))
+    shot.commit(`take ${drawing.number} off the chart`, [
+      { kind: 'chart.set', id: chart.value.id, patch: { wish: next, ticks: fresh } },
+    ])
+  }
+
+  /** Gives the chosen part a spacing of its own, or lets it follow the drawings again. */
+  function setOwn(has: boolean): void {
+    const { document, take } = shot
+    if (!document || !take || !pair.value || !desk.part) return
+    if (own.value && !has) shot.commit('the part follows again', [{ kind: 'chart.remove', id: own.value.id }])
+    else if (has) {
+      const ops = setPartChart(document, take, pair.value, desk.part, wish.value, newId)
+      shot.commit('spacing of a part', ops)
+    }
+  }
+  const canOwn = computed(() =>
+    Boolean(
+      shot.document && shot.take && pair.value && drawingsBetween(shot.document, shot.take, pair.value).length > 0,
+    ),
+  )
+
+  const copy = () => (desk.chartInHand = { wish: wish.value, count: ticks.value.length })
+  function lay(): void {
+    const held = desk.chartInHand
+    if (held) respace({ wish: held.wish, count: own.value ? count.value : held.count })
+  }
+
+  function moveTo(move: GapMove): void {
+    const { document, take } = shot
+    const p = pair.value
+    if (!document || !take || !p) return
+    const key = move.key === 'from' ? p.from : p.to
+    const label = `move ${key.number} to ${move.frame + 1}`
+    shot.carryOut(label, moveKey(document, take, key.id, move.frame, desk.following))
+  }
+
+  return {
+    pair,
+    chart,
+    main,
+    own,
+    wish,
+    count,
+    on,
+    ticks,
+    unmade,
+    parts,
+    verdict,
+    gap,
+    canOwn,
+    respace,
+    choose,
+    choosePreset: (preset: Preset) => respace({ wish: presetWish(preset, 0.5) }),
+    make,
+    dragTick,
+    addTick,
+    removeTick,
+    setOwn,
+    copy,
+    lay,
+    moveTo,
+  }
+})

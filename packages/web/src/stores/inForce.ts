@@ -1,0 +1,51 @@
+import { find } from '@unhurried/core/document'
+import { defineStore } from 'pinia'
+import { computed } from 'vue'
+import { useDesk } from './desk.ts'
+import { useFlip } from './flip.ts'
+import { useShot } from './shot.ts'
+
+/** Something switched on only to look, and the way back. */
+export interface InForce {
+  readonly id: string
+  readonly words: string
+  readonly back: () => void
+}
+
+/** One list of everything temporary. None of it is ever part of what is sent off. */
+export const useInForce = defineStore('in force', () => {
+  const shot = useShot()
+  const desk = useDesk()
+  const flip = useFlip()
+  const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
+
+  const list = computed<InForce[]>(() => {
+    const found: InForce[] = []
+    const add = (id: string, words: string, back: () => void) => found.push({ id, words, back })
+    for (const [id, look] of Object.entries(desk.looks)) {
+      if (shot.document && find(shot.document.layers, id)) {
+        add(`look ${id}`, `${nameOf(id)} is ${look}`, () => desk.setLook(id, null))
+      }
+    }
+    if (flip.speed !== 1) add('speed', `played at ${flip.speedWords}`, () => (flip.speed = 1))
+    if (flip.thereAndBack) add('there', 'played there and back', () => (flip.thereAndBack = false))
+    if (flip.only !== 'all') {
+      add('only', flip.only === 'keys' ? 'keys only' : 'keys and breakdowns only', () => (flip.only = 'all'))
+    }
+    if (flip.oneLayer) add('layer', `only ${nameOf(desk.layerId)}`, () => (flip.oneLayer = false))
+    if (flip.silhouettes) add('silhouettes', 'silhouettes', () => (flip.silhouettes = false))
+    if (flip.size !== 'fit') {
+      add('size', flip.size === 'phone' ? 'as large as on a phone' : 'full size', () => (flip.size = 'fit'))
+    }
+    if (desk.shifts.size) {
+      const numbers = [...desk.shifts.keys()].map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
+      add('shifts', `${numbers.join(', ')} laid elsewhere to trace`, () => (desk.shifts = new Map()))
+    }
+    if (desk.skipped.size) {
+      add('skipped', `${desk.skipped.size} skipped in the queue`, () => (desk.skipped = new Set()))
+    }
+    return found
+  })
+
+  return { list, clear: () => list.value.forEach(one => one.back()) }
+})

@@ -1,0 +1,65 @@
+import type { Edited, Making, Refusal, RefusalCode } from '@unhurried/core/document'
+
+/** What the desk says when something cannot be done. Codes are data; these are the words for them. */
+const REFUSED: Record<RefusalCode, string> = {
+  'unknown-layer': 'that layer is gone',
+  'unknown-drawing': 'that drawing is gone',
+  'unknown-element': 'that stroke is gone',
+  'unknown-chart': 'that chart is gone',
+  'unknown-take': 'that take is gone',
+  'unknown-swatch': 'that colour is gone',
+  'unknown-cycle': 'that linked cycle is gone',
+  'unknown-mark': 'that mark is gone',
+  'unknown-beat': 'that beat is gone',
+  'unknown-note': 'that note is gone',
+  'id-taken': 'it is there already',
+  'number-taken': 'another drawing of the layer has this number',
+  'still-exposed': 'the drawing is still on the sheet',
+  'still-charted': 'a chart still uses it',
+  'still-pinned': 'it is still pinned to a beat',
+  'still-placed': 'the mark still lies on drawings',
+  'still-used': 'strokes still use this colour',
+  'layer-not-empty': 'the layer still has drawings, marks or a cycle',
+  'last-layer': 'a shot keeps at least one layer',
+  'wrong-layer': 'the drawing belongs to another layer',
+  'outside-shot': 'it reaches outside the shot',
+  linked: 'these frames belong to a linked cycle: change its pattern, or unlink it',
+  'current-take': 'it is the take being worked on: make another one current first',
+  'bad-value': 'the value does not fit',
+  'too-many': 'there are too many already',
+}
+
+const VALUED: ReadonlySet<RefusalCode> = new Set(['bad-value', 'too-many', 'outside-shot'])
+
+export const refusedInWords = ({ code, what }: Refusal): string =>
+  VALUED.has(code) ? `${REFUSED[code]} (${what})` : REFUSED[code]
+
+/** Why an edit of the sheet was not done. */
+export function editInWords(step: Extract<Edited, { ok: false }>): string {
+  switch (step.code) {
+    case 'crosses-cycle':
+      return 'These frames lie partly in a linked cycle, or in more than one turn of it. Mark frames of one turn, or unlink it.'
+    case 'too-little-room':
+      return `There are ${step.frames} frames for ${step.needed} drawings; each needs at least one.`
+    case 'nothing-left':
+      return 'Nothing would be left.'
+    case 'past-a-key':
+      return 'A key cannot pass the key before or after it.'
+    case 'not-a-key':
+      return 'That drawing is not on the sheet.'
+    case 'too-much':
+      return 'That is more than a shot can hold.'
+  }
+}
+
+/** Why the drawings of a chart were not made. */
+export function makingInWords(making: Extract<Making, { ok: false }>): string {
+  switch (making.code) {
+    case 'too-little-room':
+      return `Between the keys there are ${making.frames} frames; ${making.needed} are needed. Ask for fewer, or put them on ones.`
+    case 'more-are-drawn':
+      return `${making.drawn} drawings between these keys are drawn already; ask for at least as many.`
+    case 'in-a-cycle':
+      return 'A linked cycle lies between these keys; unlink it first.'
+  }
+}
