@@ -21,7 +21,9 @@ export function createRooms(pinia: Pinia): Router {
         props: true,
         redirect: to => ({ name: 'desk', params: to.params }),
         children: [
+          { path: 'plan', name: 'plan', component: () => import('./rooms/PlanRoom.vue'), meta: { title: 'Plan' } },
           { path: 'desk', name: 'desk', component: () => import('./rooms/DeskRoom.vue'), meta: { title: 'Desk' } },
+          { path: 'flip', name: 'flip', component: () => import('./rooms/FlipRoom.vue'), meta: { title: 'Flip' } },
           {
             path: 'send-off',
             name: 'send-off',

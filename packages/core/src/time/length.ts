@@ -10,10 +10,11 @@ export const LONGEST_SHOT_FRAMES = 20_000
 
 const FRAMES = /^(\d+(?:\.\d+)?)\s*(?:f|fr|frames?)?$/
 const SECONDS = /^(\d+(?:[.,]\d+)?|[.,]\d+)\s*(?:s|sec|seconds?)$/
+const MILLISECONDS = /^(\d+(?:\.\d+)?)\s*(?:ms|milliseconds?)$/
 const TIMECODE = /^(?:(\d+):)?(\d+):(\d{1,2})$/
 
 /**
- * Reads a length typed by hand at `fps`: "36" or "36 f" are frames, "1.5 s" seconds, "1:12" is one second and twelve
+ * Reads a length typed by hand at `fps`: "36" or "36 f" are frames, "1.5 s" seconds, "200 ms" milliseconds, "1:12" is one second and twelve
  * frames, "1:02:12" adds minutes. A fraction of a frame is refused, seconds are rounded to whole frames and say so.
  */
 export function readLength(typed: string, fps: number): LengthReading {
@@ -26,6 +27,8 @@ export function readLength(typed: string, fps: number): LengthReading {
   }
   const seconds = SECONDS.exec(text)
   if (seconds) return ofSeconds(Number(seconds[1]?.replace(',', '.')), fps)
+  const thousandths = MILLISECONDS.exec(text)
+  if (thousandths) return ofSeconds(Number(thousandths[1]) / 1000, fps)
   const code = TIMECODE.exec(text)
   if (code && Number(code[3]) < fps) {
     const whole = Number(code[1] ?? 0) * 60 + Number(code[2])

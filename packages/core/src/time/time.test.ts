@@ -54,6 +54,7 @@ describe('a typed length', () => {
     ['1.5 s', 36],
     ['1,5s', 36],
     ['.5 s', 12],
+    ['200 ms', 5],
     ['1:12', 36],
     ['1:00:00', 1440],
   ])('%s at 24 fps is %i frames', (typed, frames) => {

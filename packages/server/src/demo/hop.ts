@@ -1,9 +1,23 @@
 import { presetTicks, presetWish, valueOf } from '@unhurried/core/chart'
-import { FIRST, type Batch, type ChartTick, type Operation, type Role, type Swatch } from '@unhurried/core/document'
+import {
+  applyBatch,
+  copyTake,
+  exposeSelection,
+  FIRST,
+  freshDocument,
+  get,
+  holdDrawing,
+  type Batch,
+  type ChartTick,
+  type Operation,
+  type Role,
+  type Swatch,
+} from '@unhurried/core/document'
 import { pointAlong, smoothPath, type Point } from '@unhurried/core/geometry'
 import { drawnWith, measured } from './hand.ts'
 import { marsh } from './marsh.ts'
-import { tilda, type Mark, type Pose } from './tilda.ts'
+import { moth } from './moth.ts'
+import { marksOn, tilda, type Mark, type Pose } from './tilda.ts'
 
 /** The hop: 30 frames at 24, on twos, from the left pad to the right one. */
 export const HOP = { width: 1280, height: 720, fps: 24, frames: 30 }
@@ -154,9 +168,9 @@ const reaching = (at: Point): Pose => ({
  * Found by steps that get smaller: where a gap between leg and body closes, the area jumps, and full steps would go on
  * jumping to and fro. The best of all steps is taken.
  */
-function settled(plan: Planned, area: number): Mark[] {
+function settled(plan: Planned, area: number): { marks: Mark[]; pose: Pose } {
   let pose = plan.pose
-  let best = { fault: Infinity, marks: tilda(pose) }
+  let best = { fault: Infinity, marks: tilda(pose), pose }
   for (let i = 0; i < 30 && best.fault > 0.004; i++) {
     const marks = tilda(pose)
     const now = measured(marks)
@@ -165,7 +179,7 @@ function settled(plan: Planned, area: number): Mark[] {
     const dy = plan.centre ? plan.centre.y - y : 0
     const growth = area / now.area
     const fault = Math.abs(growth - 1) + Math.hypot(dx, dy) / 400
-    if (fault < best.fault) best = { fault, marks }
+    if (fault < best.fault) best = { fault, marks, pose }
     const step = 1 / (1 + i / 5)
     const moved = [dx * step, dy * step] as const
     const follow = pose.planted
@@ -173,7 +187,7 @@ function settled(plan: Planned, area: number): Mark[] {
       : { foot: from(pose.foot, ...moved), hand: from(pose.hand, ...moved) }
     pose = { ...pose, ...follow, at: from(pose.at, ...moved), size: pose.size * growth ** (0.5 * step) }
   }
-  return best.marks
+  return best
 }
 
 /** A shot as it would be drawn at the desk: batches to commit in order, and the stroke samples they use. */
@@ -182,12 +196,20 @@ export interface Drawn {
   readonly samples: ReadonlyMap<string, Uint8Array>
 }
 
+const round = (p: Point): Point => ({ x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 })
+
 /** Hop between lily pads, all drawings done. */
 export function hop(): Drawn {
   const samples = new Map<string, Uint8Array>()
   const batches: Batch[] = []
-  const commit = (label: string, ops: readonly Operation[]) =>
+  const { frames: length, ...size } = HOP
+  let document = freshDocument({ ...size, paper: '#fdfaf3' }, length, 'Tilda')
+  const commit = (label: string, ops: readonly Operation[]) => {
+    const result = applyBatch(document, ops)
+    if (!result.ok) throw new Error(`the hop cannot be drawn: ${result.refusal.code} ${result.refusal.what}`)
+    document = result.document
     batches.push({ id: `hop-${batches.length + 1}`, label, ops })
+  }
   const draw = (drawing: string, marks: readonly Mark[]) => {
     const done = drawnWith(drawing, marks)
     for (const [id, bytes] of done.samples) samples.set(id, bytes)
@@ -195,6 +217,10 @@ export function hop(): Drawn {
       commit(op.kind === 'elements.add' && op.elements[0]?.kind === 'shape' ? 'painted shape' : 'pen line', [op])
   }
 
+  commit(
+    'colours of the marsh',
+    MARSH_SWATCHES.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
+  )
   const pads = { id: 'pads', layer: FIRST.background, number: 1, role: 'key', elements: {}, marks: {} } as const
   commit('pads', [
     { kind: 'layer.set', id: FIRST.background, patch: { name: 'pads' } },
@@ -209,6 +235,13 @@ export function hop(): Drawn {
   ])
   draw('pads', marsh())
 
+  commit(
+    'marks',
+    ['nose', 'clasp', 'toes'].map((name, i): Operation => ({
+      kind: 'mark.add',
+      mark: { id: name, layer: FIRST.drawn, name, order: i },
+    })),
+  )
   const plans = planned()
   const reference = measured(tilda(CROUCH)).area
   let frame = 0
@@ -219,23 +252,64 @@ export function hop(): Drawn {
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: frame, runs: [{ drawing: id, frames }] },
     ])
     frame += frames
-    draw(id, settled(plan, reference))
+    const { marks, pose } = settled(plan, reference)
+    draw(id, marks)
+    const places = Object.fromEntries(Object.entries(marksOn(pose)).map(([mark, at]) => [mark, round(at)]))
+    commit(`marks on ${number}`, [{ kind: 'marks.place', drawing: id, places }])
   }
   const ticks: ChartTick[] = TICKS.map((tick, i) => ({ ...tick, drawing: `tilda-${5 + 2 * i}` }))
+  const chart = { layer: FIRST.drawn, from: 'tilda-1', to: 'tilda-15', wish: presetWish('both'), ticks }
   commit('chart', [
-    {
-      kind: 'chart.add',
-      chart: {
-        id: 'hop-chart',
-        layer: FIRST.drawn,
-        from: 'tilda-1',
-        to: 'tilda-15',
-        part: null,
-        wish: presetWish('both'),
-        ticks,
-      },
-    },
+    { kind: 'chart.add', chart: { id: 'hop-chart', part: null, ...chart } },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: HOP.frames } },
   ])
+
+  commit('moth', [
+    {
+      kind: 'layer.add',
+      layer: { id: 'layer-moth', name: 'moth', kind: 'drawn', order: 0.5, locked: false },
+    },
+    ...moth().map(({ id, number }): Operation => ({
+      kind: 'drawing.add',
+      drawing: { id, layer: 'layer-moth', number, role: number === 1 ? 'key' : 'inbetween', elements: {}, marks: {} },
+    })),
+  ])
+  for (const { id, marks } of moth()) draw(id, marks)
+  const pattern = moth().map(({ id }) => ({ drawing: id, frames: 2 }))
+  commit('link as a cycle', [
+    {
+      kind: 'cycle.add',
+      take: FIRST.take,
+      cycle: { id: 'moth-cycle', layer: 'layer-moth', from: 0, to: null, offset: 0, pattern },
+    },
+  ])
+
+  commit('beats', [
+    { kind: 'beat.add', beat: { id: 'off', name: 'off', frame: 4 } },
+    { kind: 'beat.add', beat: { id: 'lands', name: 'lands', frame: 14 } },
+    { kind: 'pin.set', take: FIRST.take, drawing: 'tilda-15', beat: 'lands' },
+  ])
+  const notes = [
+    [0, 4, 'Crouches and looks over to the far pad.'],
+    [4, 14, 'Off, long and thin; floats a little at the top.'],
+    [14, 22, 'Lands soft, squashed; the satchel swings past her.'],
+    [22, 30, 'Settles.'],
+  ] as const
+  commit(
+    'action notes',
+    notes.map(([start, to, text], i): Operation => ({
+      kind: 'note.add',
+      note: { id: `note-${i + 1}`, from: start, to, text },
+    })),
+  )
+
+  commit('a take that floats', copyTake(document, FIRST.take, 'floats', 'floats at the top'))
+  const slower = holdDrawing(document, get(document.takes, 'floats'), FIRST.drawn, 8, 5)
+  if (!slower.ok) throw new Error(slower.code)
+  commit('hold longer', slower.ops)
+  commit('a snappy take', copyTake(document, FIRST.take, 'snappy', 'snappy'))
+  const quick = exposeSelection(document, get(document.takes, 'snappy'), FIRST.drawn, 4, 14, 1, 'ripple')
+  if (!quick.ok) throw new Error(quick.code)
+  commit('on ones', quick.ops)
   return { batches, samples }
 }

@@ -1,12 +1,12 @@
-import { BATCHES_PER_REQUEST, freshDocument, samplesUsed, type Format, type Swatch } from '@unhurried/core/document'
+import { BATCHES_PER_REQUEST, samplesUsed } from '@unhurried/core/document'
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
-import { FilmRow, MemberRow, ShotRow, SnapshotRow } from '../db/entities.ts'
 import { accountService } from '../services/accounts.ts'
+import { filmService } from '../services/films.ts'
 import { journalService, type JournalService } from '../services/journal.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
-import { HOP, hop, MARSH_SWATCHES, type Drawn } from './hop.ts'
+import { HOP, hop, type Drawn } from './hop.ts'
 
 const PAPER = '#fdfaf3'
 
@@ -17,47 +17,17 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   log.info('drawing the demo film, about ten seconds')
   const owner = await accounts.create(DEMO_ACCOUNT)
   const journal = journalService(source)
-  const film = await addFilm(source, owner.id, 'The Marsh Post')
-  const { frames, ...format } = HOP
-  const hopShot = await addShot(
-    source,
-    film,
-    0,
-    'Hop between lily pads',
-    { ...format, paper: PAPER },
-    frames,
-    'Tilda',
-    MARSH_SWATCHES,
-  )
-  await drawAll(journal, hopShot, owner.id, hop())
-  const exercises = await addFilm(source, owner.id, 'Exercises')
-  const { frames: fall, ...square } = ACORN
-  const acornShot = await addShot(source, exercises, 0, 'A dropped acorn', { ...square, paper: PAPER }, fall, 'acorn')
-  await drawAll(journal, acornShot, owner.id, acornExercise())
-}
+  const films = filmService(source, journal)
 
-async function addFilm(source: DataSource, owner: string, name: string): Promise<string> {
-  const film = await source.manager.save(FilmRow, { name, removedAt: null })
-  await source.manager.insert(MemberRow, { filmId: film.id, accountId: owner, role: 'owner' })
-  return film.id
-}
-
-async function addShot(
-  source: DataSource,
-  filmId: string,
-  place: number,
-  name: string,
-  format: Format,
-  frames: number,
-  layer: string,
-  swatches: readonly Swatch[] = [],
-): Promise<string> {
-  const shot = await source.manager.save(ShotRow, { filmId, name, place, headSeq: 0, removedAt: null })
-  const fresh = freshDocument(format, frames, layer)
-  const more = Object.fromEntries(swatches.map(swatch => [swatch.id, swatch]))
-  const document = { ...fresh, swatches: { ...fresh.swatches, ...more } }
-  await source.manager.insert(SnapshotRow, { shotId: shot.id, seq: 0, document: document as object })
-  return shot.id
+  const draw = async (film: string, name: string, shot: typeof HOP, layer: string, drawn: Drawn) => {
+    const { frames, ...format } = shot
+    const { id } = await films.addShot(film, { name, frames, layer, format: { ...format, paper: PAPER } })
+    await drawAll(journal, id, owner.id, drawn)
+  }
+  const marsh = await films.create(owner.id, 'The Marsh Post')
+  await draw(marsh.id, 'Hop between lily pads', HOP, 'Tilda', hop())
+  const exercises = await films.create(owner.id, 'Exercises')
+  await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', acornExercise())
 }
 
 /** Commits a drawn shot as a desk does: in requests of a few dozen batches, each with the samples it uses. */

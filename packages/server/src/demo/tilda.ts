@@ -114,14 +114,26 @@ function within(a: Point, b: Point, reach: number): Point {
   return d <= reach ? b : at(a.x + ((b.x - a.x) * reach) / d, a.y + ((b.y - a.y) * reach) / d)
 }
 
-/** Everything drawn for a pose, back to front, hidden lines taken away. */
-export function tilda(pose: Pose): Mark[] {
+/** From her own measure to the paper: stretched, turned, and where she is. */
+function placing(pose: Pose): (p: Point) => Point {
   const { along, across } = stretchKeepingArea(1, pose.stretch)
   const turn = rotation(pose.tilt, at(0, 0))
-  const place = (p: Point): Point => {
+  return p => {
     const q = map(turn, at(p.x * along * pose.size, p.y * across * pose.size))
     return at(pose.at.x + q.x, pose.at.y + q.y)
   }
+}
+
+/** Where an animator would put marks on her: the tip of the nose, the clasp of the satchel, the near toes. */
+export function marksOn(pose: Pose): { nose: Point; clasp: Point; toes: Point } {
+  const place = placing(pose)
+  const swing = rotation(pose.drag, HINGE)
+  return { nose: place(at(69, -22)), clasp: place(map(swing, at(-6, 11))), toes: pose.foot }
+}
+
+/** Everything drawn for a pose, back to front, hidden lines taken away. */
+export function tilda(pose: Pose): Mark[] {
+  const place = placing(pose)
   const all = (ps: readonly Point[]) => ps.map(place)
   const back = at(pose.size * 9, -pose.size * 3)
   const shifted = (p: Point) => at(p.x + back.x, p.y + back.y)

@@ -203,7 +203,7 @@ const now = computed(() => {
   flex-direction: column;
   align-items: center;
   gap: 4px;
-  width: 46px;
+  width: 42px;
   padding: 8px 0 6px;
   border: 0;
   border-radius: 8px;
@@ -282,7 +282,7 @@ const now = computed(() => {
   flex-direction: column;
   align-items: center;
   gap: 4px;
-  min-width: 74px;
+  min-width: 70px;
 }
 
 .play {
@@ -320,7 +320,7 @@ const now = computed(() => {
   }
 
   .tool {
-    width: 42px;
+    width: 39px;
   }
 
   .playing {

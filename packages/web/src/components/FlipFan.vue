@@ -57,14 +57,14 @@ const flip = (id: string | null) => (desk.flippedTo = id)
   margin-left: auto;
   display: flex;
   align-items: flex-end;
-  padding-left: 16px;
+  padding-left: 14px;
 }
 
 .card {
   position: relative;
   flex: none;
-  width: 80px;
-  height: 49px;
+  width: 66px;
+  height: 41px;
   padding: 0;
   margin-left: -14px;
   background: var(--paper);

@@ -5,8 +5,12 @@ import type { Command } from '../keys/commands.ts'
 
 const props = defineProps<{ commands: readonly Command[] }>()
 const shown = defineModel<boolean>({ required: true })
-const GROUPS = ['Look', 'Go', 'Hand', 'Drawing', 'Sheet', 'Paper']
-const groups = computed(() => GROUPS.map(name => ({ name, commands: props.commands.filter(c => c.group === name) })))
+const groups = computed(() =>
+  [...new Set(props.commands.map(c => c.group))].map(name => ({
+    name,
+    commands: props.commands.filter(c => c.group === name),
+  })),
+)
 
 const SIGNS: Record<string, string> = {
   space: 'Space',
@@ -41,7 +45,9 @@ const written = (key: string) =>
         </p>
       </section>
     </div>
-    <p class="soft">The wheel brings the paper nearer; with Shift it turns. The middle button moves it.</p>
+    <p v-if="props.commands.some(c => c.group === 'Paper')" class="soft">
+      The wheel brings the paper nearer; with Shift it turns. The middle button moves it.
+    </p>
   </ElDialog>
 </template>
 

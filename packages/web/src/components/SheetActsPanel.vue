@@ -238,6 +238,8 @@ const run = (id: string) => props.commands.get(id).run()
 }
 
 .acts :deep(.word) {
+  white-space: nowrap;
+  flex: none;
   color: var(--green);
   margin-left: -4px;
   text-decoration: underline;

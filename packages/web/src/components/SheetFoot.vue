@@ -76,7 +76,14 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
         >
           what follows <b>{{ desk.following === 'ripple' ? 'moves' : 'stays' }}</b>
         </button>
-        <button class="plain" title="The whole sheet (J)" @click="desk.sheetShape = 'room'">whole sheet</button>
+      </div>
+      <div class="ones">
+        <button class="plain" title="The sheet fills the room (J)" @click="desk.sheetShape = 'room'">
+          the whole sheet
+        </button>
+        <button class="plain" title="The sheet folds to a strip (J, twice)" @click="desk.sheetShape = 'strip'">
+          fold
+        </button>
       </div>
     </div>
     <p v-if="summary" class="foot">

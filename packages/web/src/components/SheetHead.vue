@@ -68,8 +68,8 @@ const stateOf = (layer: Layer) =>
 }
 
 .notes {
-  flex: none;
-  width: 190px;
+  flex: 1 1 190px;
+  max-width: 420px;
   padding: 8px 10px;
 }
 

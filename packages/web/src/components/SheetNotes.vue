@@ -39,8 +39,8 @@ const beats = computed(() =>
 <style scoped>
 .action {
   position: relative;
-  flex: none;
-  width: 190px;
+  flex: 1 1 190px;
+  max-width: 420px;
 }
 
 .note {

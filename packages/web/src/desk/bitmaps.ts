@@ -4,8 +4,8 @@ import { silhouette } from '@unhurried/core/raster'
 import { paintDrawing, paintHollow, type Brush } from './paint.ts'
 import type { StrokeBook } from './strokes.ts'
 
-/** How a drawing is shown: as drawn, as a past drawing's soft wash, or as a future drawing's hollow outline. */
-export type Look = 'drawn' | 'wash' | 'hollow'
+/** How a drawing is shown: as drawn, as a past drawing's soft wash, as a future one's hollow outline, or as a black shape. */
+export type Look = 'drawn' | 'wash' | 'hollow' | 'silhouette'
 
 /** A drawing painted once: the picture, and where its top left corner lies on the paper. */
 interface Bitmap {
@@ -26,6 +26,7 @@ const WASH_PIXELS = 420_000
 
 export const PAST_COLOUR = '#a3927a'
 export const FUTURE_COLOUR = '#5b7f95'
+const INK_COLOUR = '#2f2c28'
 
 /** Painted drawings by look and scale, the least recently used forgotten first. Drawings never change; changed ones are others. */
 export function bitmapShelf(book: StrokeBook) {
@@ -99,22 +100,23 @@ function paintBitmap(
   const height = Math.ceil((box.bottom - top) * scale) + 1
   if (width * height > LARGEST_PICTURE) return null
   const canvas = new OffscreenCanvas(width, height)
-  const brush = canvas.getContext('2d', { willReadFrequently: look === 'wash' })
+  const brush = canvas.getContext('2d', { willReadFrequently: look === 'wash' || look === 'silhouette' })
   if (!brush) throw new Error('This browser gives no canvas to draw on.')
   brush.setTransform(scale, 0, 0, scale, -left * scale, -top * scale)
   if (look === 'hollow') paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
   else paintDrawing(brush, drawing, swatches, book)
-  if (look === 'wash') washOver(brush, width, height)
+  if (look === 'wash') washOver(brush, width, height, PAST_COLOUR)
+  if (look === 'silhouette') washOver(brush, width, height, INK_COLOUR)
   return { canvas, left, top, scale, bytes: width * height * 4 }
 }
 
-/** Turns what is painted into a flat wash over its whole silhouette, with the soft edge that the paint had. */
-function washOver(brush: OffscreenCanvasRenderingContext2D, width: number, height: number): void {
+/** Turns what is painted into one flat colour over its whole silhouette, with the soft edge that the paint had. */
+function washOver(brush: OffscreenCanvasRenderingContext2D, width: number, height: number, wanted: string): void {
   const picture = brush.getImageData(0, 0, width, height)
   const alpha = new Uint8Array(width * height)
   for (let i = 0; i < alpha.length; i++) alpha[i] = picture.data[4 * i + 3] as number
   const { inside } = silhouette(alpha, width, height)
-  const colour = Number.parseInt(PAST_COLOUR.slice(1), 16)
+  const colour = Number.parseInt(wanted.slice(1), 16)
   for (let i = 0; i < inside.length; i++) {
     const isWithin = inside[i] && inside[i - 1] && inside[i + 1] && inside[i - width] && inside[i + width]
     picture.data[4 * i] = colour >> 16

@@ -14,7 +14,9 @@ const route = useRoute()
 const router = useRouter()
 const problem = ref('')
 const rooms = [
+  { name: 'plan', words: 'Plan' },
   { name: 'desk', words: 'Desk' },
+  { name: 'flip', words: 'Flip' },
   { name: 'send-off', words: 'Send off' },
 ]
 
