@@ -19,14 +19,21 @@ export interface TimingDifference {
   readonly start: readonly [number | null, number | null]
 }
 
-/** Every drawing that is held differently, or shown in only one of two takes; in the order of layers, then of frames. */
+/**
+ * Every drawing of the animation that is held differently, or shown in only one of two takes; in the order of layers, then
+ * of frames. Drawings that a linked cycle of both takes repeats are left out: how often is a matter of the length.
+ */
 export function timingDifferences(document: ShotDocument, one: Take, other: Take): TimingDifference[] {
-  return layersInOrder(document).flatMap(layer => {
+  const drawn = layersInOrder(document).filter(layer => layer.kind === 'drawn')
+  const repeated = cycledIn(one)
+  const alsoRepeated = cycledIn(other)
+  return drawn.flatMap(layer => {
     const [a, b] = [timingsOf(one, layer.id), timingsOf(other, layer.id)]
     const ids = [...new Set([...a.keys(), ...b.keys()])]
     return ids.flatMap((drawing): TimingDifference[] => {
       const [here, there] = [a.get(drawing), b.get(drawing)]
       if (here && there && here.held === there.held) return []
+      if (repeated.has(drawing) && alsoRepeated.has(drawing)) return []
       return [
         {
           layer: layer.id,
@@ -38,6 +45,9 @@ export function timingDifferences(document: ShotDocument, one: Take, other: Take
     })
   })
 }
+
+const cycledIn = (take: Take): ReadonlySet<string> =>
+  new Set(Object.values(take.cycles).flatMap(cycle => cycle.pattern.flatMap(run => run.drawing ?? [])))
 
 function timingsOf(take: Take, layer: string): Map<string, { held: number; start: number }> {
   const seen = new Map<string, { held: number; start: number }>()
@@ -57,8 +67,11 @@ export function differencesInWords(document: ShotDocument, one: Take, other: Tak
   const longer = other.length - one.length
   if (longer !== 0) said.push(`${frameWord(Math.abs(longer))} ${longer > 0 ? 'longer' : 'shorter'}`)
   const counts = new Map<string, string[]>()
-  for (const { drawing, held, start } of timingDifferences(document, one, other)) {
-    const number = String(find(document.drawings, drawing)?.number ?? '?')
+  const differences = timingDifferences(document, one, other)
+  const layers = new Set(differences.map(difference => difference.layer))
+  for (const { layer, drawing, held, start } of differences) {
+    const of = layers.size > 1 ? `${find(document.layers, layer)?.name ?? ''} ` : ''
+    const number = `${of}${find(document.drawings, drawing)?.number ?? '?'}`
     const by = held[1] - held[0]
     const what =
       start[1] === null

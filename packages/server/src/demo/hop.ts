@@ -311,5 +311,8 @@ export function hop(): Drawn {
   const quick = exposeSelection(document, get(document.takes, 'snappy'), FIRST.drawn, 4, 14, 1, 'ripple')
   if (!quick.ok) throw new Error(quick.code)
   commit('on ones', quick.ops)
+  const rest = holdDrawing(document, get(document.takes, 'snappy'), FIRST.drawn, 20, 13, 'stay')
+  if (!rest.ok) throw new Error(rest.code)
+  commit('hold longer', rest.ops)
   return { batches, samples }
 }

@@ -157,13 +157,13 @@ const off = (n: number) => (n === 0 ? 'on it' : `${Math.abs(n)} ${n > 0 ? 'late'
           </span>
           <ElSelect
             v-if="shot.mayDraw && free.length && !pinned(beat).length"
-            :model-value="''"
+            :model-value="undefined"
+            placeholder="pin a key"
             size="small"
             class="choose"
             :aria-label="`Pin a key to ${beat.name}`"
             @change="(id: string) => pin(beat, id)"
           >
-            <ElOption value="" label="pin a key" disabled />
             <ElOption
               v-for="key in free"
               :key="key.drawing.id"

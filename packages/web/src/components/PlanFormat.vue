@@ -65,7 +65,8 @@ const perFrame = computed(() => (1000 / format.value.fps).toFixed(1))
   <section aria-label="Format">
     <h2>Format</h2>
     <p class="size">
-      <b>{{ format.width }} × {{ format.height }}</b>
+      <b>{{ format.width }} × {{ format.height }}</b
+      >&ensp;
       <span class="soft">{{ ratioInWords(format.width, format.height) }}</span>
     </p>
     <div v-if="shot.mayDraw" class="fields">
@@ -141,7 +142,7 @@ const perFrame = computed(() => (1000 / format.value.fps).toFixed(1))
 
 .fields {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: max-content minmax(0, 1fr);
   gap: 5px 12px;
   align-items: center;
   margin: 8px 0;
@@ -155,6 +156,7 @@ const perFrame = computed(() => (1000 / format.value.fps).toFixed(1))
 
 .pair .el-input-number {
   flex: 1;
+  width: 0;
   min-width: 0;
 }
 

@@ -88,7 +88,7 @@ const isDelivery = (sample: { fps: number }) => sample.fps === fps.value
               <ElOption v-for="rate in new Set([...RATES, fps])" :key="rate" :value="rate" :label="`${rate} fps`" />
             </ElSelect>
             <ElSelect v-model="samples[i]!.exposure" size="small" :aria-label="`Exposure of sample ${i + 1}`">
-              <ElOption v-for="(words, k) in EXPOSURES" :key="words" :value="k + 1" :label="`on ${words}`" />
+              <ElOption v-for="(words, k) in EXPOSURES" :key="words" :value="k + 1" :label="words" />
             </ElSelect>
           </span>
           <span
@@ -162,9 +162,13 @@ figcaption {
   line-height: 1.45;
 }
 
+.choice :deep(.el-select__wrapper) {
+  padding: 2px 6px;
+}
+
 .choice {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: 1fr 1.15fr;
   gap: 4px;
   margin-bottom: 4px;
 }

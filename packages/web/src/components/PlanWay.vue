@@ -37,7 +37,7 @@ const WORDS: Record<WayOfWorking, readonly [string, string]> = {
   display: block;
   width: 100%;
   padding: 6px 10px;
-  margin: 0 0 3px -10px;
+  margin: 0 0 3px;
   border: 0;
   border-left: 2px solid transparent;
   background: none;

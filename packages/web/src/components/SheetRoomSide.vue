@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import { PanelLeftClose } from 'lucide-vue-next'
+import { computed } from 'vue'
+import type { BitmapShelf } from '../desk/bitmaps.ts'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
+import { useShot } from '../stores/shot.ts'
+import FramePicture from './FramePicture.vue'
 import SheetActsPanel from './SheetActsPanel.vue'
 import TakesNote from './TakesNote.vue'
 
 /** What lies beside the whole sheet. */
-defineProps<{ commands: Commands }>()
+defineProps<{ commands: Commands; bitmaps: BitmapShelf; playFrame: number | null }>()
 const desk = useDesk()
+const shot = useShot()
+const dimmed = computed(() => new Set(Object.keys(desk.looks).filter(id => desk.looks[id] === 'dimmed')))
 </script>
 
 <template>
@@ -15,6 +21,14 @@ const desk = useDesk()
     <button class="plain back" title="Back to the paper (J)" @click="desk.sheetShape = 'edge'">
       <PanelLeftClose :size="16" aria-hidden="true" /> back to the paper
     </button>
+    <FramePicture
+      v-if="shot.take"
+      :take="shot.take"
+      :frame="playFrame ?? desk.frame"
+      :width="262"
+      :bitmaps="bitmaps"
+      :dimmed="dimmed"
+    />
     <TakesNote />
     <SheetActsPanel :commands="commands" />
   </aside>
@@ -32,6 +46,10 @@ const desk = useDesk()
   display: flex;
   flex-direction: column;
   gap: 10px;
+}
+
+canvas {
+  flex: none;
 }
 
 .back {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { copyTake, takesInOrder, type Take } from '@unhurried/core/document'
 import { secondsLabel } from '@unhurried/core/time'
+import { CopyPlus, Pencil, Trash2 } from 'lucide-vue-next'
 import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { newId } from '../stores/ids.ts'
@@ -66,17 +67,25 @@ const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take
         </button>
         <span class="soft">{{ take.length }} · {{ secondsLabel(take.length, fps) }}</span>
         <template v-if="shot.mayDraw">
-          <button class="plain small" title="Another name" @click="renaming = take.id">name</button>
-          <button class="plain small" title="The same drawings under a timing of their own" @click="copy(take)">
-            copy
+          <button class="plain icon" :aria-label="`Another name for ${take.name}`" @click="renaming = take.id">
+            <Pencil :size="14" />
           </button>
           <button
-            class="plain small"
+            class="plain icon"
+            :aria-label="`Copy ${take.name}`"
+            title="Copy: the same drawings under a timing of their own"
+            @click="copy(take)"
+          >
+            <CopyPlus :size="14" />
+          </button>
+          <button
+            class="plain icon"
             :disabled="take.id === shot.take?.id"
-            title="The timing goes; its drawings stay in the shot"
+            :aria-label="`Remove ${take.name}`"
+            title="Remove: the timing goes, its drawings stay in the shot"
             @click="remove(take)"
           >
-            remove
+            <Trash2 :size="14" />
           </button>
         </template>
       </li>
@@ -103,15 +112,18 @@ ul {
 li {
   display: flex;
   align-items: center;
-  flex-wrap: wrap;
-  gap: 0 4px;
+  gap: 2px;
   font-size: 13px;
   padding: 2px 0;
 }
 
 .name {
+  min-width: 0;
   margin-left: -4px;
   text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 
 .on .name {
@@ -121,12 +133,15 @@ li {
 }
 
 .soft {
+  flex: none;
   margin-right: auto;
   font-size: 12px;
 }
 
-.small {
-  font-size: 12px;
+.icon {
+  flex: none;
+  padding: 4px;
+  line-height: 0;
   color: var(--green);
 }
 </style>

@@ -71,7 +71,12 @@ onBeforeUnmount(playback.stop)
 <template>
   <div class="desk" :class="[`sheet-${desk.sheetShape}`, { bare: desk.bare, folded: desk.marginFolded }]">
     <ExposureSheet v-if="!desk.bare" :commands="commands" :play-frame="playFrame" />
-    <SheetRoomSide v-if="!desk.bare && desk.sheetShape === 'room'" :commands="commands" />
+    <SheetRoomSide
+      v-if="!desk.bare && desk.sheetShape === 'room'"
+      :commands="commands"
+      :bitmaps="bitmaps"
+      :play-frame="playFrame"
+    />
     <ChartRail v-if="showsPaper && !desk.bare" />
     <PaperStage
       v-if="showsPaper"

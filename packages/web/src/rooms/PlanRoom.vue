@@ -15,37 +15,53 @@ const bitmaps = bitmapShelf(shot.book)
 
 <template>
   <main class="plan" aria-label="Plan">
-    <PlanFormat class="format" />
-    <PlanSamples class="samples" />
-    <PlanBudget class="budget" />
-    <PlanBeats class="beats" />
-    <PlanNotes class="notes" />
-    <PlanWay class="way" />
-    <PlanDestinations class="destinations" :bitmaps="bitmaps" />
+    <div class="column">
+      <PlanFormat />
+      <PlanWay />
+      <PlanBudget />
+    </div>
+    <div class="column wide">
+      <PlanSamples />
+      <div class="pair">
+        <PlanBeats />
+        <PlanNotes />
+      </div>
+      <PlanDestinations :bitmaps="bitmaps" />
+    </div>
   </main>
 </template>
 
 <style scoped>
 .plan {
   display: grid;
-  grid-template-columns: minmax(230px, 290px) minmax(0, 1fr) minmax(0, 1fr);
-  grid-template-areas:
-    'format samples samples'
-    'way beats notes'
-    'budget destinations destinations';
-  grid-template-rows: auto auto 1fr;
-  gap: 0;
+  grid-template-columns: 286px minmax(0, 1fr);
   min-height: 0;
   overflow: auto;
-  padding: 6px 26px 30px;
+  background: var(--edge);
 }
 
-.plan > :deep(section) {
-  padding: 14px 26px 16px 0;
+.column {
+  padding: 4px 24px 24px;
 }
 
-.plan > :deep(section + section) {
-  border-top: 0;
+.wide {
+  border-left: 1px solid var(--rule);
+}
+
+.plan :deep(section) {
+  padding: 14px 0 16px;
+}
+
+.column > :deep(section + section),
+.column > .pair,
+.column > .pair + :deep(section) {
+  border-top: 1px solid var(--rule);
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 30px;
 }
 
 .plan :deep(h2) {
@@ -56,6 +72,7 @@ const bitmaps = bitmapShelf(shot.book)
 .plan :deep(.label) {
   font-size: 12.5px;
   color: var(--soft);
+  white-space: nowrap;
 }
 
 .plan :deep(.word) {
@@ -68,47 +85,10 @@ const bitmaps = bitmapShelf(shot.book)
   font-size: 12.5px;
 }
 
-.format {
-  grid-area: format;
-}
-
-.samples {
-  grid-area: samples;
-}
-
-.budget {
-  grid-area: budget;
-}
-
-.beats {
-  grid-area: beats;
-}
-
-.notes {
-  grid-area: notes;
-}
-
-.way {
-  grid-area: way;
-}
-
-.destinations {
-  grid-area: destinations;
-}
-
-.samples,
-.beats,
-.notes,
-.destinations {
-  padding-left: 26px;
-  border-left: 1px solid var(--rule);
-}
-
-.way,
-.beats,
-.notes,
-.budget,
-.destinations {
-  border-top: 1px solid var(--rule);
+@media (width < 1160px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
 }
 </style>
