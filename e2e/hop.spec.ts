@@ -47,10 +47,10 @@ test('a stranger plans a pebble’s hop, draws it, flips it, loops it and sends 
   for (const [words, [x, y]] of places) {
     await expect(queue).toContainText(words)
     await page.keyboard.press('e')
-    await expect(page.getByText('showing the two it lies between')).toBeVisible()
+    await expect(page.getByText('showing what it is drawn from')).toBeVisible()
     await pen(page, ring(x, y, 0.1))
   }
-  await expect(queue).toContainText('All that the charts ask for is drawn.')
+  await expect(queue).toContainText('All that is on the sheet is drawn.')
   await expect(page.getByText(/7 lies at 0\.\d\d, wanted 0\.88/)).toBeVisible()
 
   // Hold to flip shows the drawing before only while the key is down.

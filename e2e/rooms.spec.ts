@@ -23,13 +23,13 @@ test('the demo: every room shows the film, measured, and can be read and reached
   await expect(page.getByLabel('E-mail')).toHaveValue('wilma@marsh-post.example')
   expect(await blames(page)).toEqual([])
   await page.getByRole('button', { name: 'Sit down' }).click()
-  await expect(page.getByText('11 drawings, all drawn')).toBeVisible()
+  await expect(page.getByText('16 drawings, all drawn')).toBeVisible()
   await expect(page.getByText('3 of 7 drawings, 4 to go')).toBeVisible()
   expect(await blames(page)).toEqual([])
   await page.getByRole('link', { name: 'Open Hop between lily pads' }).click()
   await expect(page.getByText(/11 lies at 0\.7\d, wanted 0\.75: \d+ px on/)).toBeVisible({ timeout: 20_000 })
   await expect(page.getByRole('complementary', { name: 'Exposure sheet' })).toContainText(
-    '30 frames · 1.25 s at 24, on twos · 11 drawings',
+    'first take · 30 frames · 1.25 s at 24, on twos · 16 drawings',
   )
   expect(await blames(page)).toEqual([])
   await page.keyboard.press('g')

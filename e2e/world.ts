@@ -163,22 +163,41 @@ export async function openDesk(page: Page, world: World, shot: string, frame = 1
 }
 
 interface StoredDocument {
+  current: string
+  way: string
+  layers: Record<string, { name: string; kind: string; locked: boolean; order: number }>
+  marks: Record<string, { name: string; layer: string }>
+  beats: Record<string, { name: string; frame: number }>
+  notes: Record<string, { text: string; from: number; to: number }>
+  format: { width: number; height: number; fps: number }
   drawings: Record<
     string,
     {
       number: number
       role: string
+      layer: string
+      marks: Record<string, { x: number; y: number }>
       elements: Record<
         string,
         { samples: string; kind: string; matrix: number[] | null; part: number[] | null; width: number }
       >
     }
   >
-  charts: Record<string, { preset: string; ticks: { drawing: string | null }[] }>
+  charts: Record<
+    string,
+    {
+      part: string | null
+      wish: { ease: string; strength: number }
+      ticks: { drawing: string | null; at: { num: number; den: number } }[]
+    }
+  >
   takes: Record<
     string,
     {
+      name: string
       length: number
+      cycles: Record<string, { from: number; to: number | null; pattern: { frames: number }[] }>
+      pins: Record<string, string>
       loop: { from: number; to: number } | null
       columns: Record<string, { drawing: string | null; frames: number }[]>
     }
@@ -192,6 +211,43 @@ export async function stored(
   shot: string,
 ): Promise<{ seq: number; document: StoredDocument }> {
   return (await page.request.get(`${world.url}/api/shots/${shot}`)).json()
+}
+
+/** What the current take shows on a layer, by drawing numbers: "1×2 3×4 -×6". */
+export function sheetOf(document: StoredDocument, layer = 'layer-1', take = document.current): string {
+  return (document.takes[take]?.columns[layer] ?? [])
+    .map(run => `${run.drawing === null ? '-' : document.drawings[run.drawing]?.number}×${run.frames}`)
+    .join(' ')
+}
+
+/** Commits operations to a shot as another desk would. */
+export async function commitOps(page: Page, world: World, shot: string, ops: readonly object[]): Promise<void> {
+  const reply = await page.request.post(`${world.url}/api/shots/${shot}/journal`, {
+    data: {
+      since: 1_000_000,
+      batches: [{ id: randomUUID().replaceAll('-', ''), label: 'prepared', ops }],
+      samples: {},
+    },
+  })
+  const { refused, message } = await reply.json()
+  if (!reply.ok() || refused[0]) throw new Error(message ?? JSON.stringify(refused[0]))
+}
+
+/** Blank drawings on a layer, each so many frames: "A2 b2 c2 B4" (capitals are keys), numbered by their frames. */
+export async function exposed(page: Page, world: World, shot: string, sheet: string, layer = 'layer-1') {
+  let frame = 0
+  const ops: object[] = []
+  const runs: { drawing: string; frames: number }[] = []
+  for (const [, name, frames] of sheet.matchAll(/([A-Za-z])(\d+)/g)) {
+    const id = `${layer}-${name}`
+    const role = name === name?.toUpperCase() ? 'key' : 'inbetween'
+    if (!runs.some(run => run.drawing === id)) {
+      ops.push({ kind: 'drawing.add', drawing: { id, layer, number: frame + 1, role, elements: {}, marks: {} } })
+    }
+    runs.push({ drawing: id, frames: Number(frames) })
+    frame += Number(frames)
+  }
+  await commitOps(page, world, shot, [...ops, { kind: 'exposure.write', take: 'take-1', layer, from: 0, runs }])
 }
 
 export const strokesIn = (document: StoredDocument): number =>

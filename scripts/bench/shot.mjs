@@ -47,7 +47,7 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
   }
   const names = ['layer-1']
   for (let l = 1; l < layers; l++) {
-    const layer = { id: `layer-x${l}`, name: `part ${l}`, kind: 'drawn', order: l + 1 }
+    const layer = { id: `layer-x${l}`, name: `part ${l}`, kind: 'drawn', order: l + 1, locked: false }
     names.push(layer.id)
     await post([{ id: id(), label: 'layer', ops: [{ kind: 'layer.add', layer }] }], {})
   }
@@ -71,7 +71,7 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
         }
         elements[element.id] = element
       }
-      const drawing = { id: id(), layer, number: d + 1, role: d % 4 ? 'inbetween' : 'key', elements }
+      const drawing = { id: id(), layer, number: d + 1, role: d % 4 ? 'inbetween' : 'key', elements, marks: {} }
       made.push(drawing.id)
       await post([{ id: id(), label: 'drawing', ops: [{ kind: 'drawing.add', drawing }] }], samples)
     }

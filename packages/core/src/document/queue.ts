@@ -71,6 +71,12 @@ function rankOf({ drawing, place }: QueueItem, way: WayOfWorking): number {
 
 function waiting(document: ShotDocument, take: Take, layer: string, places: Map<string, PlannedPlace>): QueueItem[] {
   const shown = exposures(take, layer).map(run => ({ ...run, sheet: get(document.drawings, run.drawing as string) }))
+  // The nearest drawn one behind each, found in one pass from the end.
+  const behind: (Drawing | null)[] = new Array<Drawing | null>(shown.length).fill(null)
+  for (let i = shown.length - 2; i >= 0; i--) {
+    const next = (shown[i + 1] as (typeof shown)[number]).sheet
+    behind[i] = isBlank(next) ? (behind[i + 1] ?? null) : next
+  }
   const seen = new Set<string>()
   let before: Drawing | null = null
   const items: QueueItem[] = []
@@ -79,7 +85,7 @@ function waiting(document: ShotDocument, take: Take, layer: string, places: Map<
     if (seen.has(sheet.id) || !isBlank(sheet)) continue
     seen.add(sheet.id)
     const place = places.get(sheet.id) ?? null
-    const after = shown.slice(i + 1).find(run => !isBlank(run.sheet))?.sheet ?? null
+    const after = behind[i] ?? null
     const ahead = document.way === 'straight-ahead' || (document.way === 'mixed' && sheet.role === 'inbetween')
     items.push({
       drawing: sheet,

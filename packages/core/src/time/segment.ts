@@ -41,14 +41,16 @@ export function stretched(runs: readonly Run[], frames: number): Run[] {
 
 /**
  * Whole frames in proportion to weights, at least one each, `frames` altogether: every part gets what the running total
- * rounds to, so no error adds up. Equal weights are shared out as `spread` does. Throws when there are fewer frames than
- * weights.
+ * rounds to, so no error adds up. Weights that are an even sharing out themselves (as `spread` makes it) are shared out
+ * evenly again, so that moving a key frame by frame comes to the same as moving it at once. Throws when there are fewer
+ * frames than weights.
  */
 export function shareFrames(frames: number, weights: readonly number[]): number[] {
   needWhole(frames, weights.length, 'frames')
   if (weights.length === 0) return []
-  if (weights.every(w => w === weights[0])) return spread(frames, weights.length)
   const total = weights.reduce((a, b) => a + b, 0)
+  const even = spread(total, weights.length)
+  if (weights.every((w, i) => w === even[i])) return spread(frames, weights.length)
   let [given, passed] = [0, 0]
   return weights.map((weight, i) => {
     passed += weight

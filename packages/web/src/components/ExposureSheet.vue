@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { layersInOrder } from '@unhurried/core/document'
+import { layersInOrder, type Layer } from '@unhurried/core/document'
 import { useElementSize, useScroll } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
-import { columnInSight, exposureCounts } from '../desk/sheetSight.ts'
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { makeSheetSight } from '../desk/sheetSight.ts'
 import { useSheetHand } from '../desk/useSheetHand.ts'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -19,7 +19,7 @@ const desk = useDesk()
 const shape = computed(() => desk.sheetShape)
 const row = computed(() => (shape.value === 'room' ? 21 : 24))
 /** Rows kept ready beyond what is in sight, so that scrolling finds them painted. */
-const SPARE_ROWS = 8
+const SPARE_ROWS = 2
 
 const scroller = ref<HTMLElement | null>(null)
 const { height } = useElementSize(scroller)
@@ -31,15 +31,35 @@ const layers = computed(() => {
 })
 const first = computed(() => Math.max(0, Math.floor(scrolled.value / row.value) - SPARE_ROWS))
 const last = computed(() => Math.min(length.value, Math.ceil((scrolled.value + height.value) / row.value) + SPARE_ROWS))
-const counts = computed(() => (shot.take ? exposureCounts(shot.take) : new Map<string, number>()))
-const columns = computed(() => {
+const see = makeSheetSight()
+/** Columns drawn at once when the sheet is scrolled far; the others follow with the next picture of the screen. */
+const AT_ONCE = 5
+const late = shallowRef({ first: 0, last: 0 })
+let following = 0
+watch(
+  [first, last],
+  ([from, to]) => {
+    cancelAnimationFrame(following)
+    // Scrolling is told within a picture of the screen; the one after it is two requests away.
+    following = requestAnimationFrame(() => {
+      following = requestAnimationFrame(() => (late.value = { first: from, last: to }))
+    })
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => cancelAnimationFrame(following))
+
+function inSight(some: readonly Layer[], range: { first: number; last: number }) {
   const { document, take } = shot
   if (!document || !take) return []
-  return layers.value.map(layer => ({
+  return some.map(layer => ({
     layer,
-    ...columnInSight(document, take, layer.id, counts.value, first.value, last.value),
+    ...see(document, take, layer.id, range.first, range.last),
   }))
-})
+}
+const firstColumns = computed(() => inSight(layers.value.slice(0, AT_ONCE), { first: first.value, last: last.value }))
+const otherColumns = computed(() => inSight(layers.value.slice(AT_ONCE), late.value))
+const columns = computed(() => [...firstColumns.value, ...otherColumns.value])
 
 // The row under the playhead stays in sight.
 watch([() => desk.frame, height, row], async () => {
@@ -58,7 +78,12 @@ const shown = computed(() => props.playFrame ?? desk.frame)
 </script>
 
 <template>
-  <aside class="sheet" :class="`as-${shape}`" aria-label="Exposure sheet" :style="{ '--row': `${row}px` }">
+  <aside
+    class="sheet"
+    :class="[`as-${shape}`, { many: layers.length > 4 }]"
+    aria-label="Exposure sheet"
+    :style="{ '--row': `${row}px` }"
+  >
     <div
       ref="scroller"
       class="rows"
@@ -87,7 +112,7 @@ const shown = computed(() => props.playFrame ?? desk.frame)
           :cycles="cycles"
           :row-px="row"
           :drag="hand.drag.value?.layer === layer.id ? hand.drag.value : null"
-          @pointerdown="(event: PointerEvent) => hand.down(event, layer.id)"
+          @press="event => hand.down(event, layer.id)"
           @grip="(event, run) => hand.gripHold(event, layer.id, run.start, run.frames)"
           @key="(event, run) => run.drawing && hand.gripKey(event, layer.id, run.drawing, run.start)"
         />
@@ -117,13 +142,9 @@ const shown = computed(() => props.playFrame ?? desk.frame)
   scrollbar-color: var(--rule) transparent;
 }
 
-.as-edge .rows,
+.as-edge:not(.many) .rows,
 .as-strip .rows {
   overflow-x: hidden;
-}
-
-.as-edge:has(:nth-child(5 of [data-layer])) .rows {
-  overflow-x: auto;
 }
 
 .strip {

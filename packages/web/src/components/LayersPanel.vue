@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { useDesk, type LayerLook } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import TextField from './TextField.vue'
 
 const shown = defineModel<boolean>({ required: true })
 const shot = useShot()
@@ -30,8 +31,7 @@ function set(layer: Layer, patch: Partial<Pick<Layer, 'name' | 'kind' | 'locked'
 }
 
 function rename(layer: Layer, name: string): void {
-  const next = name.trim().slice(0, 80)
-  if (next && next !== layer.name) set(layer, { name: next }, `name of ${layer.name}`)
+  if (name !== layer.name) set(layer, { name }, `name of ${layer.name}`)
 }
 
 function add(): void {
@@ -76,14 +76,13 @@ const lookOf = (layer: Layer) => desk.looks[layer.id] ?? 'shown'
     </p>
     <ul>
       <li v-for="(layer, i) in layers" :key="layer.id" :class="{ on: layer.id === desk.layerId }">
-        <ElInput
-          :model-value="layer.name"
-          size="small"
+        <TextField
           class="name"
-          maxlength="80"
+          :text="layer.name"
+          :most="80"
           :disabled="!shot.mayDraw"
-          :aria-label="`Name of layer ${layer.name}`"
-          @change="(name: string) => rename(layer, name)"
+          :label="`Name of layer ${layer.name}`"
+          @done="name => rename(layer, name)"
         />
         <ElSelect
           :model-value="layer.kind"

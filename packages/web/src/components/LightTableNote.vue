@@ -49,7 +49,7 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
       <span class="soft">{{ desk.lightTable.before }} + {{ desk.lightTable.after }}</span>
     </div>
     <p v-if="desk.parents" class="soft">
-      showing the two it lies between
+      showing what it is drawn from
       <button class="plain" @click="desk.parents = null">show neighbours</button>
     </p>
     <p class="wraps">

@@ -14,6 +14,7 @@ import { ElInput, ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import TextField from './TextField.vue'
 
 /** Accents that keys can be pinned to: typed, tapped, or from a tempo. */
 const shot = useShot()
@@ -105,10 +106,8 @@ function remove(beat: Beat): void {
   )
   shot.commit(`remove ${beat.name}`, [...free, { kind: 'beat.remove', id: beat.id }])
 }
-function rename(beat: Beat, next: string): void {
-  const words = next.trim().slice(0, 80)
-  if (words && words !== beat.name)
-    shot.commit('name of a beat', [{ kind: 'beat.set', id: beat.id, patch: { name: words } }])
+function rename(beat: Beat, name: string): void {
+  if (name !== beat.name) shot.commit('name of a beat', [{ kind: 'beat.set', id: beat.id, patch: { name } }])
 }
 const free = computed(() => keys.value.filter(key => !pins.value.some(p => p.drawing === key.drawing.id)))
 const off = (n: number) => (n === 0 ? 'on it' : `${Math.abs(n)} ${n > 0 ? 'late' : 'early'}`)
@@ -130,14 +129,13 @@ const off = (n: number) => (n === 0 ? 'on it' : `${Math.abs(n)} ${n > 0 ? 'late'
           @change="(n: number | undefined) => n && move(beat, n - 1)"
         />
         <span class="soft time">{{ secondsLabel(beat.frame, fps) }}</span>
-        <ElInput
-          :model-value="beat.name"
-          size="small"
+        <TextField
           class="name"
-          maxlength="80"
+          :text="beat.name"
+          :most="80"
           :disabled="!shot.mayDraw"
-          aria-label="Name of the beat"
-          @change="(n: string) => rename(beat, n)"
+          label="Name of the beat"
+          @done="name => rename(beat, name)"
         />
         <span class="pins">
           <span v-for="p in pinned(beat)" :key="p.drawing" class="pin">

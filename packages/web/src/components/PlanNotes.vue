@@ -5,6 +5,7 @@ import { ElInput, ElInputNumber } from 'element-plus'
 import { computed, reactive } from 'vue'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import TextField from './TextField.vue'
 
 /** What happens, in words, over the frames it happens on. */
 const shot = useShot()
@@ -28,7 +29,7 @@ function set(note: ActionNote, patch: Partial<Pick<ActionNote, 'from' | 'to' | '
     next.to <= next.from
       ? { ...patch, ...(patch.from === undefined ? { from: next.to - 1 } : { to: next.from + 1 }) }
       : patch
-  if (next.text.trim()) shot.commit('action note', [{ kind: 'note.set', id: note.id, patch: fixed }])
+  shot.commit('action note', [{ kind: 'note.set', id: note.id, patch: fixed }])
 }
 </script>
 
@@ -58,14 +59,13 @@ function set(note: ActionNote, patch: Partial<Pick<ActionNote, 'from' | 'to' | '
           aria-label="To frame"
           @change="(n: number | undefined) => n && set(note, { to: n })"
         />
-        <ElInput
-          :model-value="note.text"
-          size="small"
+        <TextField
           class="text"
-          :maxlength="LIMITS.noteLength"
+          :text="note.text"
+          :most="LIMITS.noteLength"
           :disabled="!shot.mayDraw"
-          aria-label="What happens"
-          @change="(text: string) => set(note, { text: text.trim() })"
+          label="What happens"
+          @done="text => text !== note.text && set(note, { text })"
         />
         <button
           v-if="shot.mayDraw"

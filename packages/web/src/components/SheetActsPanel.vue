@@ -160,7 +160,7 @@ const run = (id: string) => props.commands.get(id).run()
       </div>
     </section>
 
-    <section aria-label="Frames">
+    <section aria-label="Frames put in and taken out">
       <h3>frames</h3>
       <div class="row">
         <button class="plain word" @click="sheet.insertFrames(count)">insert</button>

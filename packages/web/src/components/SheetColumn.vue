@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { isBlank, type Layer } from '@unhurried/core/document'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { SeenCycle, SeenRun } from '../desk/sheetSight.ts'
 import type { SheetDrag } from '../desk/useSheetHand.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
-import SheetNumber from './SheetNumber.vue'
 
 const props = defineProps<{
   layer: Layer
@@ -18,6 +17,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   grip: [event: PointerEvent, run: SeenRun]
   key: [event: PointerEvent, run: SeenRun]
+  press: [event: PointerEvent]
 }>()
 const shot = useShot()
 const desk = useDesk()
@@ -29,7 +29,53 @@ const marked = computed(() => {
 })
 const framesOf = (run: SeenRun) =>
   props.drag?.kind === 'hold' && props.drag.start === run.start ? props.drag.frames : run.frames
-const isKey = (run: SeenRun) => mayEdit.value && props.layer.kind !== 'background' && run.sheet?.role === 'key'
+
+/*
+ * A run is one element with its number as text; only keys and breakdowns get an element for their ring or line. Hundreds
+ * of runs are made anew at every turn of the wheel, and every box less is time.
+ */
+const roleOf = (run: SeenRun) => (props.layer.kind === 'background' ? 'inbetween' : (run.sheet?.role ?? 'inbetween'))
+function runClass(run: SeenRun): string {
+  return [
+    'run',
+    run.repeated && 'repeated',
+    run.shared && 'shared',
+    run.sheet && isBlank(run.sheet) && 'blank',
+    framesOf(run) > 1 && 'long',
+  ]
+    .filter(Boolean)
+    .join(' ')
+}
+
+/** How near to the end of a hold, in pixels, the pointer takes hold of it. */
+const GRIP_PX = 5
+const gripped = ref<number | null>(null)
+
+function endUnder(event: PointerEvent): SeenRun | null {
+  if (!mayEdit.value) return null
+  const y = event.clientY - (event.currentTarget as HTMLElement).getBoundingClientRect().top
+  return props.runs.find(run => Math.abs((run.start + run.frames) * props.rowPx - y) < GRIP_PX) ?? null
+}
+
+function move(event: PointerEvent): void {
+  if (event.buttons === 0) gripped.value = endUnder(event)?.start ?? null
+}
+
+/** A key is taken hold of at its number, a hold at its end; everything else is the sheet's. */
+function down(event: PointerEvent): void {
+  const target = event.target as HTMLElement
+  const key = target.classList.contains('movable') && props.runs.find(run => run.start === Number(target.dataset.start))
+  const end = key ? null : endUnder(event)
+  if (key) emit('key', event, key)
+  else if (end) emit('grip', event, end)
+  else emit('press', event)
+}
+
+const endOf = (start: number) => {
+  const run = props.runs.find(r => r.start === start)
+  return run ? run.start + run.frames : -1
+}
+
 const cycleWords = ({ from, to, period }: SeenCycle) => {
   const frames = to - from
   const over = frames % period
@@ -41,10 +87,14 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   <div
     class="col"
     :data-layer="layer.id"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerleave="gripped = null"
     :class="{
       quiet: layer.kind !== 'drawn',
       on: layer.id === desk.layerId,
       locked: layer.locked,
+      gripping: gripped !== null,
       unseen: desk.looks[layer.id] === 'hidden',
     }"
   >
@@ -61,26 +111,19 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
     <div
       v-for="run in runs"
       :key="run.start"
-      class="run"
-      :class="{ repeated: run.repeated }"
-      :style="{ top: `${run.start * rowPx}px`, height: `${framesOf(run) * rowPx}px` }"
+      :class="runClass(run)"
+      :style="`top:${run.start * rowPx}px;height:${framesOf(run) * rowPx}px`"
     >
-      <SheetNumber
-        v-if="run.sheet"
-        :number="run.sheet.number"
-        :role="layer.kind === 'background' ? 'inbetween' : run.sheet.role"
-        :class="{ shared: run.shared, blank: isBlank(run.sheet), movable: isKey(run) }"
-        @pointerdown="(event: PointerEvent) => isKey(run) && (event.stopPropagation(), emit('key', event, run))"
-      />
-      <i />
-      <button
-        v-if="mayEdit"
-        class="hold"
-        :aria-label="`Hold ${run.sheet?.number} longer or shorter by dragging`"
-        tabindex="-1"
-        @pointerdown.stop="emit('grip', $event, run)"
-      />
+      <template v-if="roleOf(run) === 'inbetween'">{{ run.sheet?.number }}</template>
+      <span
+        v-else
+        class="sheet-number"
+        :class="[roleOf(run), { movable: mayEdit && roleOf(run) === 'key' }]"
+        :data-start="run.start"
+        >{{ run.sheet?.number }}</span
+      >
     </div>
+    <div v-if="gripped !== null && !drag" class="end" :style="{ top: `${endOf(gripped) * rowPx - 1}px` }" />
     <div v-if="drag?.kind === 'key' && drag.to !== drag.start" class="to" :style="{ top: `${drag.to * rowPx}px` }">
       {{ drag.to > drag.start ? '+' : '−' }}{{ Math.abs(drag.to - drag.start) }}
     </div>
@@ -90,6 +133,7 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
 <style scoped>
 .col {
   position: relative;
+  contain: layout style;
   flex: 1 0 42px;
   border-left: 1px solid var(--rule-faint);
   cursor: default;
@@ -143,21 +187,30 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   position: absolute;
   left: 0;
   right: 0;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
   padding-top: 2px;
+  text-align: center;
+  font-size: 12.5px;
   pointer-events: none;
+  contain: layout style;
+}
+
+/* The line of a hold, from under the number to its end. */
+.long::before {
+  content: '';
+  position: absolute;
+  top: 21px;
+  bottom: 3px;
+  left: 50%;
+  width: 1px;
+  background: #928d83;
 }
 
 .run.repeated {
-  color: var(--soft);
-  opacity: 0.8;
+  color: #8b8271;
 }
 
-.run .sheet-number {
-  font-size: 12.5px;
-  flex: none;
+.run.repeated::before {
+  background: var(--rule);
 }
 
 .run .movable {
@@ -166,42 +219,29 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   touch-action: none;
 }
 
-.run .blank {
+.run.blank {
   color: var(--soft);
-  opacity: 0.75;
 }
 
-.run .shared::after {
+.run.shared::after {
   content: '=';
   position: absolute;
   margin-left: 5px;
   color: var(--green);
 }
 
-.run > i {
-  flex: 1;
-  width: 1px;
-  margin: 2px 0 1px;
-  background: currentColor;
-  opacity: 0.45;
+.gripping,
+.gripping .movable {
+  cursor: ns-resize;
 }
 
-.hold {
+.end {
   position: absolute;
-  bottom: -3px;
   left: 20%;
   right: 20%;
-  height: 9px;
-  border: 0;
-  background: none;
-  padding: 0;
-  pointer-events: auto;
-  cursor: ns-resize;
-  touch-action: none;
-}
-
-.hold:hover {
-  background: linear-gradient(var(--green), var(--green)) center / 100% 2px no-repeat;
+  height: 2px;
+  background: var(--green);
+  pointer-events: none;
 }
 
 .to {

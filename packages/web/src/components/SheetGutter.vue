@@ -50,7 +50,8 @@ const beats = computed(() =>
   z-index: 2;
   flex: none;
   width: 46px;
-  background: linear-gradient(to right, var(--edge) 100%, transparent);
+  background: var(--edge);
+  contain: layout style;
 }
 
 .loop {

@@ -2,10 +2,10 @@
 import { copyTake, takesInOrder, type Take } from '@unhurried/core/document'
 import { secondsLabel } from '@unhurried/core/time'
 import { CopyPlus, Pencil, Trash2 } from 'lucide-vue-next'
-import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import TextField from './TextField.vue'
 
 /** The takes of the shot: one of them is worked on; another is made by copying it. */
 const shot = useShot()
@@ -30,10 +30,8 @@ function copy(take: Take): void {
 }
 
 function rename(take: Take, name: string): void {
-  const next = name.trim().slice(0, 80)
   renaming.value = null
-  if (next && next !== take.name)
-    shot.commit(`name ${next}`, [{ kind: 'take.set', id: take.id, patch: { name: next } }])
+  if (name !== take.name) shot.commit(`name ${name}`, [{ kind: 'take.set', id: take.id, patch: { name } }])
 }
 
 const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take.remove', id: take.id }])
@@ -44,15 +42,13 @@ const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take
     <h3>takes</h3>
     <ul>
       <li v-for="take in takes" :key="take.id" :class="{ on: take.id === shot.take?.id }">
-        <ElInput
+        <TextField
           v-if="renaming === take.id"
-          size="small"
-          :model-value="take.name"
-          maxlength="80"
-          autofocus
-          aria-label="Name of the take"
-          @change="(name: string) => rename(take, name)"
-          @blur="renaming = null"
+          :text="take.name"
+          :most="80"
+          label="Name of the take"
+          begins
+          @done="name => rename(take, name)"
         />
         <button
           v-else

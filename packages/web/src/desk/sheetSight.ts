@@ -31,12 +31,15 @@ export function runsInSight(runs: readonly Run[], first: number, last: number): 
   return seen
 }
 
-/** In how many places each drawing of a take is shown. */
-export function exposureCounts(take: Take): ReadonlyMap<string, number> {
+const counted = new WeakMap<readonly Run[], ReadonlyMap<string, number>>()
+
+/** In how many places of a column each of its drawings is shown. Columns are values: each is counted once. */
+export function exposureCounts(column: readonly Run[]): ReadonlyMap<string, number> {
+  const known = counted.get(column)
+  if (known) return known
   const counts = new Map<string, number>()
-  for (const column of Object.values(take.columns)) {
-    for (const run of column) if (run.drawing !== null) counts.set(run.drawing, (counts.get(run.drawing) ?? 0) + 1)
-  }
+  for (const run of column) if (run.drawing !== null) counts.set(run.drawing, (counts.get(run.drawing) ?? 0) + 1)
+  counted.set(column, counts)
   return counts
 }
 
@@ -52,16 +55,16 @@ export function cyclesInSight(take: Take, layer: string, first: number, last: nu
 }
 
 /** Everything of one column that is in sight. */
-export function columnInSight(
-  document: ShotDocument,
-  take: Take,
-  layer: string,
-  counts: ReadonlyMap<string, number>,
-  first: number,
-  last: number,
-): { runs: SeenRun[]; cycles: SeenCycle[] } {
+export interface ColumnInSight {
+  readonly runs: readonly SeenRun[]
+  readonly cycles: readonly SeenCycle[]
+}
+
+function columnInSight(document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight {
   const cycles = cyclesInSight(take, layer, first, last)
-  const runs = runsInSight(columnOf(take, layer), first, last).map(run => {
+  const column = columnOf(take, layer)
+  const counts = exposureCounts(column)
+  const runs = runsInSight(column, first, last).map(run => {
     const cycle = cycles.find(c => run.start >= c.from && run.start < c.to)
     return {
       ...run,
@@ -71,4 +74,20 @@ export function columnInSight(
     }
   })
   return { runs, cycles }
+}
+
+/**
+ * Looks at columns, and gives the very same answer as long as nothing in sight of a column can have changed: a change of
+ * one column then leaves the others alone.
+ */
+export function makeSheetSight() {
+  const seen = new Map<string, { from: readonly unknown[]; answer: ColumnInSight }>()
+  return (document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight => {
+    const from = [columnOf(take, layer), document.drawings, take.cycles, take.length, first, last]
+    const known = seen.get(layer)
+    if (known?.from.every((part, i) => part === from[i])) return known.answer
+    const answer = columnInSight(document, take, layer, first, last)
+    seen.set(layer, { from, answer })
+    return answer
+  }
 }

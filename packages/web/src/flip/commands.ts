@@ -49,6 +49,8 @@ export function useFlipCommands(room: FlipRoomPort) {
     make('See', 'phone', 'as large as on a phone', ['d'], () => toggleSize('phone')),
     make('See', 'full', 'full size', ['f'], () => toggleSize('full')),
     make('See', 'bare', 'bare: only the pictures', ['h'], () => (flip.bare = !flip.bare)),
+    make('Hand', 'undo', 'undo', ['ctrl+z'], () => shot.mayDraw && shot.undo()),
+    make('Hand', 'redo', 'redo', ['ctrl+shift+z', 'ctrl+y'], () => shot.mayDraw && shot.redo()),
     make('See', 'help', 'this sheet of keys', ['?'], room.showKeys),
   ]
   const byId = new Map(commands.map(command => [command.id, command]))

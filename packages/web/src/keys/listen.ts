@@ -16,11 +16,13 @@ export function keyName(event: Pick<KeyboardEvent, 'key' | 'shiftKey' | 'ctrlKey
   return parts.filter(Boolean).join('+')
 }
 
+const TYPED_IN = 'input:not([type="checkbox"], [type="radio"], [type="range"], [type="color"])'
+
 /** Whether keys belong to what has the focus: something being typed, or an open dialog. */
 function isTyping(target: EventTarget | null): boolean {
   return (
     target instanceof HTMLElement &&
-    target.closest('input, textarea, select, [contenteditable], [role="dialog"]') !== null
+    target.closest(`${TYPED_IN}, textarea, select, [contenteditable], [role="dialog"]`) !== null
   )
 }
 
@@ -29,7 +31,9 @@ function pressesControl(event: KeyboardEvent): boolean {
   return (
     (event.key === ' ' || event.key === 'Enter') &&
     event.target instanceof HTMLElement &&
-    event.target.closest('button, a, [role="button"], [role="tab"], [role="switch"], [role="slider"]') !== null
+    event.target.closest(
+      'button, a, input[type="checkbox"], [role="button"], [role="tab"], [role="switch"], [role="slider"]',
+    ) !== null
   )
 }
 

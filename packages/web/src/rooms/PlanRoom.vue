@@ -7,10 +7,16 @@ import PlanNotes from '../components/PlanNotes.vue'
 import PlanSamples from '../components/PlanSamples.vue'
 import PlanWay from '../components/PlanWay.vue'
 import { bitmapShelf } from '../desk/bitmaps.ts'
+import { useKeys } from '../keys/listen.ts'
 import { useShot } from '../stores/shot.ts'
 
 const shot = useShot()
 const bitmaps = bitmapShelf(shot.book)
+const may = () => shot.mayDraw
+useKeys([
+  { id: 'undo', words: 'undo', group: 'Hand', keys: ['q', 'ctrl+z'], can: may, run: shot.undo },
+  { id: 'redo', words: 'redo', group: 'Hand', keys: ['shift+q', 'ctrl+shift+z', 'ctrl+y'], can: may, run: shot.redo },
+])
 </script>
 
 <template>

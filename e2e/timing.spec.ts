@@ -1,0 +1,485 @@
+import type { Page } from 'playwright/test'
+import {
+  commitOps,
+  enter,
+  expect,
+  exposed,
+  mouse,
+  newShot,
+  openDesk,
+  pen,
+  ring,
+  safe,
+  sheetOf,
+  stored,
+  test,
+  type World,
+} from './world.ts'
+
+test.beforeEach(({ page, world }) => enter(page, world))
+
+const sheetText = async (page: Page, world: World, shot: string, layer?: string): Promise<string> => {
+  await safe(page)
+  return sheetOf((await stored(page, world, shot)).document, layer)
+}
+
+/** Where a number stands on the sheet. */
+const onSheet = (page: Page, number: number, layer = 'layer-1') =>
+  page.locator(`[data-layer="${layer}"] .sheet-number`, { hasText: new RegExp(`^${number}$`) }).first()
+
+test('a key is dragged on the sheet and its inbetweens follow; the keyboard does the same', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 24 })
+  await exposed(page, world, shot, 'A2 b2 c2 D2 e2 f2 G12')
+  await openDesk(page, world, shot)
+  const key = await onSheet(page, 7).boundingBox()
+  if (!key) throw new Error('the key is not on the sheet')
+  await page.mouse.move(key.x + 8, key.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(key.x + 8, key.y + 8 + 3 * 24, { steps: 5 })
+  await page.mouse.up()
+  // Ripple: what is behind moves along.
+  expect(await sheetText(page, world, shot)).toBe('1×3 3×3 5×3 7×2 9×2 11×2 13×12')
+  await page.keyboard.press('q')
+  await page.keyboard.press('p')
+  await expect(page.getByText('what follows stays')).toBeVisible()
+  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown')
+  await page.goto(`${world.url}/shot/${shot}/desk?frame=7`)
+  await expect(onSheet(page, 7)).toBeVisible()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Alt+ArrowDown')
+  expect(await sheetText(page, world, shot)).toBe('1×3 3×3 5×3 7×1 9×1 11×1 13×12')
+  // No further: each drawing needs a frame.
+  await page.keyboard.press('Alt+ArrowDown')
+  await expect(page.getByText('There are 2 frames for 3 drawings; each needs at least one.')).toBeVisible()
+  await page.keyboard.press('p')
+})
+
+test('a linked cycle is edited in one place, tells its remainder, and what would fit', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 24 })
+  await exposed(page, world, shot, 'A2 b2 c2')
+  await openDesk(page, world, shot)
+  // Mark the six frames and link them to the end, from the panel of marked frames.
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('l')
+  const panel = page.getByRole('dialog', { name: 'Marked frames' })
+  await panel.getByRole('button', { name: 'link to the end of the shot' }).click()
+  await expect(panel.getByRole('region', { name: 'Linked cycle' })).toContainText('6 frames, 4 times exactly')
+  expect(await sheetText(page, world, shot)).toBe('1×2 3×2 5×2 '.repeat(4).trim())
+  await page.keyboard.press('Escape')
+  await expect(panel).toBeHidden()
+
+  // A hold in the third turn is a hold in every turn.
+  await page.keyboard.press('Escape')
+  for (let i = 0; i < 9; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('=')
+  const [turn] = Object.values((await (await stored(page, world, shot)).document.takes['take-1'])?.cycles ?? {})
+  expect(turn).toBeTruthy()
+  expect(await sheetText(page, world, shot)).toMatch(/^1×2 3×3 5×2 1×2 3×3 5×2 1×2 3×3 5×2/)
+  await page.keyboard.press('l')
+  await expect(panel.getByRole('region', { name: 'Linked cycle' })).toContainText('7 frames, 3 times and 3 over')
+  await panel.getByRole('button', { name: 'with 28 frames' }).click()
+  await expect(panel.getByRole('region', { name: 'Linked cycle' })).toContainText('7 frames, 4 times exactly')
+  await panel.getByRole('button', { name: 'unlink' }).click()
+  await expect(panel.getByRole('button', { name: 'link', exact: true })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(panel).toBeHidden()
+  // A longer hold now touches one place only.
+  for (let i = 0; i < 4; i++) await page.keyboard.press('=')
+  const sheet = await sheetText(page, world, shot)
+  expect(sheet.match(/×6/g) ?? []).toHaveLength(1)
+})
+
+test('marked frames over layers: ones, reverse, there and back, repeat, stretch, copy to another layer', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await commitOps(page, world, shot, [
+    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 3, locked: false } },
+  ])
+  await exposed(page, world, shot, 'A2 b2 C8')
+  await exposed(page, world, shot, 'S4 t8', 'bag')
+  await openDesk(page, world, shot)
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Shift+ArrowLeft')
+  await expect(page.locator('.marked')).toHaveCount(2)
+  await page.keyboard.press('r')
+  expect(await sheetText(page, world, shot)).toBe('3×2 1×2 5×8')
+  await page.keyboard.press('q')
+  await page.keyboard.press('Alt+1')
+  expect(await sheetText(page, world, shot, 'bag')).toMatch(/^1×1 5×8/)
+  await page.keyboard.press('q')
+
+  await page.keyboard.press('Escape')
+  await page.goto(`${world.url}/shot/${shot}/desk?frame=1`)
+  await expect(onSheet(page, 1)).toBeVisible()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Control+c')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('ArrowLeft')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowUp')
+  await page.keyboard.press('p')
+  await page.keyboard.press('Control+v')
+  await safe(page)
+  const { document } = await stored(page, world, shot)
+  // Copies on another layer: new drawings with the numbers that are free there.
+  expect(sheetOf(document, 'bag')).toBe('2×2 3×2 5×8')
+  await page.keyboard.press('p')
+
+  await page.keyboard.press('l')
+  const panel = page.getByRole('dialog', { name: 'Marked frames' })
+  await panel.getByLabel('Length to stretch to').fill('0.2 s')
+  await expect(panel.getByText('4.8 frames: becomes 5 frames, 0.21 s')).toBeVisible()
+  await panel.getByRole('button', { name: 'stretch to' }).click()
+  expect(await sheetText(page, world, shot, 'bag')).toMatch(/^2×5 /)
+})
+
+test('layers are added, named, locked, dimmed and hidden for looking; a locked layer takes no line', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  await page.keyboard.press('o')
+  const dialog = page.getByRole('dialog', { name: 'Layers' })
+  await dialog.getByLabel('Name of a new layer').fill('reeds')
+  await dialog.getByRole('button', { name: 'add a layer' }).click()
+  await expect(dialog.getByLabel('Name of layer reeds')).toHaveValue('reeds')
+  await dialog.getByRole('button', { name: 'Lock reeds' }).click()
+  await dialog.getByRole('button', { name: 'background is shown' }).click()
+  await dialog.getByRole('button', { name: 'background is dimmed' }).click()
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
+  const inForce = page.getByRole('complementary', { name: 'Still in force' })
+  await expect(inForce).toContainText('background is hidden')
+  await pen(page, ring(0.5, 0.5, 0.1))
+  await expect(page.getByText('This layer is locked: unlock it in the layers (O).')).toBeVisible()
+  await safe(page)
+  const { document } = await stored(page, world, shot)
+  expect(Object.keys(document.drawings)).toEqual([])
+  expect(Object.values(document.layers).find(layer => layer.name === 'reeds')?.locked).toBe(true)
+  // What is only looked at survives a reload on this machine, and has its way back.
+  await page.reload()
+  await expect(inForce).toContainText('background is hidden')
+  await inForce.getByRole('button', { name: 'background is hidden' }).click()
+  await expect(inForce).toBeHidden()
+})
+
+test('marks are placed in a quick pass, and crosses tell where they belong', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.2, 0.7, 0.1))
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowDown')
+  await pen(page, ring(0.8, 0.7, 0.1))
+  await page.getByRole('button', { name: 'even', exact: true }).click()
+  await page.getByRole('button', { name: 'make the drawings' }).click()
+  for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowUp')
+  await page.getByLabel('Name of a new mark').fill('tip')
+  await page.getByLabel('Name of a new mark').press('Enter')
+  await expect(page.getByText('click where it lies')).toBeVisible()
+  // One click a drawing: the first key, then (past the three blank ones) the last.
+  await mouse(page, [[0.2, 0.6]])
+  await expect(page).toHaveURL(/frame=3$/)
+  for (let i = 0; i < 3; i++) await page.keyboard.press('g')
+  await mouse(page, [[0.8, 0.6]])
+  await expect(page.getByRole('region', { name: 'Marks' })).toContainText('2 of 5')
+  await safe(page)
+  const written = (await stored(page, world, shot)).document
+  const places = Object.values(written.drawings).flatMap(d => Object.values(d.marks))
+  expect(places).toHaveLength(2)
+  // The breakdown's cross lies half-way between the two, painted on the guides.
+  await page.keyboard.press('e')
+  await page.waitForTimeout(300)
+  const green = await page.evaluate(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('canvas.guides')
+    const brush = canvas?.getContext('2d')
+    if (!canvas || !brush) return 0
+    const { data } = brush.getImageData(canvas.width / 2 - 12, 0, 24, canvas.height)
+    let n = 0
+    for (let i = 0; i < data.length; i += 4)
+      if ((data[i + 3] ?? 0) > 200 && (data[i + 1] ?? 0) > (data[i] ?? 0) + 20) n++
+    return n
+  })
+  expect(green).toBeGreaterThan(8)
+})
+
+test('charts: a tick is dragged and added on the rail, strength and a drawn curve respace, a chart is copied', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 20 })
+  await exposed(page, world, shot, 'A8 B8 C4')
+  await openDesk(page, world, shot)
+  const ticks = async () => {
+    await safe(page)
+    const { document } = await stored(page, world, shot)
+    return Object.values(document.charts)
+      .map(chart => `${chart.wish.ease}: ${chart.ticks.map(t => `${t.at.num}/${t.at.den}`).join(' ')}`)
+      .sort()
+  }
+  await page.getByRole('button', { name: 'slow in' }).click()
+  await page.getByRole('button', { name: 'make the drawings' }).click()
+  expect(await ticks()).toEqual(['slow-in: 1/2 3/4 7/8'])
+
+  const ruler = page.getByRole('img', { name: /Timing chart between 1 and 9/ })
+  const box = await ruler.boundingBox()
+  if (!box) throw new Error('no ruler')
+  const xOf = (t: number) => box.x + 52 + t * (box.width - 104)
+  await page.mouse.move(xOf(7 / 8), box.y + 33)
+  await page.mouse.down()
+  await page.mouse.move(xOf(0.26), box.y + 33, { steps: 6 })
+  await page.mouse.up()
+  expect(await ticks()).toEqual(['hand: 1/4 1/2 3/4'])
+  await page.mouse.dblclick(xOf(0.875), box.y + 36)
+  expect(await ticks()).toEqual(['hand: 1/4 1/2 3/4 7/8'])
+
+  await page.getByRole('button', { name: 'spacing …' }).click()
+  await page.getByRole('button', { name: 'copy this chart' }).click()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('g')
+  for (let i = 0; i < 5; i++) await page.keyboard.press('g')
+  await expect(page.getByRole('img', { name: /Timing chart between 9 and/ })).toBeVisible()
+  await page.getByRole('button', { name: 'spacing …' }).click()
+  await page.getByRole('button', { name: 'lay the copied one here' }).click()
+  await expect(page.getByLabel('Chart rail')).toContainText('4')
+  await page.getByRole('button', { name: 'make the drawings' }).click()
+  expect((await ticks()).length).toBe(2)
+})
+
+test('an odd gap is answered with the nearest choices, and a key moved by a frame', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await exposed(page, world, shot, 'A5 B7')
+  await openDesk(page, world, shot)
+  await page.getByRole('button', { name: 'One inbetween less' }).click()
+  await page.getByRole('button', { name: 'One inbetween less' }).click()
+  await expect(page.getByText('half-way is 3.5')).toBeVisible()
+  await page.getByRole('button', { name: 'spacing …' }).click()
+  await expect(page.getByText('Nearest: 3 or 4')).toBeVisible()
+  await page.getByRole('button', { name: 'move 6 to frame 7' }).click()
+  expect(await sheetText(page, world, shot)).toBe('1×6 6×7')
+})
+
+test('the queue is skipped and put off, and goes straight ahead when the shot is worked that way', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await exposed(page, world, shot, 'A2 b2 c2 D6')
+  await openDesk(page, world, shot)
+  const queue = page.getByRole('region', { name: 'Queue' })
+  await expect(queue).toContainText('4 left')
+  await expect(queue.locator('.next')).toContainText(/^\s*1/)
+  await page.keyboard.press('u')
+  await expect(queue.locator('.next')).toContainText(/^\s*7/)
+  await expect(page.getByRole('complementary', { name: 'Still in force' })).toContainText('1 skipped in the queue')
+  await page.keyboard.press('Shift+U')
+  await expect(queue.locator('.next')).toContainText(/^\s*3/)
+  await page.getByRole('link', { name: 'Plan' }).click()
+  await page.getByRole('radio', { name: /^straight ahead/ }).click()
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await page.getByRole('complementary', { name: 'Still in force' }).getByRole('button').click()
+  await page.reload()
+  await expect(queue.locator('.next')).toContainText(/^\s*1/)
+})
+
+test('takes: copied, retimed, seen side by side in step, told apart in words, one made current', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await exposed(page, world, shot, 'A4 b4 C4')
+  await openDesk(page, world, shot, 5)
+  await page.getByRole('link', { name: 'Flip' }).click()
+  await page.getByRole('button', { name: 'Copy first take' }).click()
+  await page.getByLabel('Name of the take').fill('slower')
+  await page.getByLabel('Name of the take').press('Enter')
+  await expect(page.getByRole('button', { name: 'slower', exact: true })).toHaveAttribute('aria-pressed', 'true')
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await expect(page.getByTestId('paper')).toBeVisible()
+  await page.keyboard.press('=')
+  await page.keyboard.press('=')
+  await page.getByRole('link', { name: 'Flip' }).click()
+  await page.getByRole('checkbox', { name: 'first take' }).check()
+  await expect(page.locator('figure.take')).toHaveCount(2)
+  await expect(page.locator('figure.take').first()).toContainText('2 frames shorter; 5 held 2 frames shorter')
+
+  // One clock for both: they are told to play, at half speed, there and back.
+  await page.locator('figure.take').first().click()
+  await page.keyboard.press('2')
+  await page.keyboard.press('q')
+  await page.keyboard.press('Space')
+  const inForce = page.getByRole('complementary', { name: 'Still in force' })
+  await expect(inForce).toContainText('played at ½ speed')
+  await expect(inForce).toContainText('played there and back')
+  await expect.poll(async () => Number(await page.locator('.now').getAttribute('data-shown'))).toBeGreaterThan(4)
+  await page.keyboard.press('Space')
+  await page.keyboard.press('w')
+  await page.keyboard.press('s')
+  await page.keyboard.press('d')
+  await page.keyboard.press('r')
+  for (const words of ['keys only', 'silhouettes', 'as large as on a phone', 'only figure']) {
+    await expect(inForce).toContainText(words)
+  }
+  await inForce.getByRole('button', { name: 'all back' }).click()
+  await expect(inForce).toBeHidden()
+  await page.keyboard.press('h')
+  await expect(page.getByRole('region', { name: 'Playing' })).toBeHidden()
+  await page.keyboard.press('h')
+  await page.getByRole('button', { name: 'first take', exact: true }).click()
+  await safe(page)
+  const { document } = await stored(page, world, shot)
+  expect(document.takes[document.current]?.name).toBe('first take')
+  expect(document.format.fps).toBe(24)
+  expect([sheetOf(document), Object.values(document.takes).length]).toEqual(['1×4 5×4 9×4', 2])
+})
+
+test('the plan: length in any unit, beats that take their keys along, notes, and what ones would cost', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 24 })
+  await exposed(page, world, shot, 'A4 b4 C16')
+  await page.goto(`${world.url}/shot/${shot}/plan`)
+  const format = page.getByRole('region', { name: 'Format' })
+  await format.getByLabel('Another length').fill('0.2 s')
+  await expect(format).toContainText('4.8 frames: becomes 5 frames, 0.208 s')
+  await format.getByLabel('Another length').fill('1.25 s')
+  await format.getByRole('button', { name: 'set' }).click()
+  await expect(format).toContainText('1250')
+  await expect(format).toContainText('0:00:01:06')
+
+  const budget = page.getByRole('region', { name: 'Budget' })
+  await expect(budget).toContainText('3 drawings')
+  await expect(budget).toContainText('all on ones: 9, 6 more')
+
+  const beats = page.getByRole('region', { name: 'Beats' })
+  await beats.getByLabel('New beat: frame or time').fill('9')
+  await beats.getByLabel('New beat: name').fill('lands')
+  await beats.getByRole('button', { name: 'add' }).click()
+  await beats.getByLabel('Pin a key to lands').press('Enter')
+  await page.getByRole('option', { name: '9, frame 9' }).click()
+  await expect(beats).toContainText('on it')
+  await beats.getByLabel('Frame of lands').fill('13')
+  await beats.getByLabel('Frame of lands').press('Enter')
+  await safe(page)
+  expect(sheetOf((await stored(page, world, shot)).document)).toBe('1×6 5×6 9×18')
+  await beats.getByRole('button', { name: 'lay them down' }).click()
+  await expect(beats.getByRole('listitem')).toHaveCount(3)
+
+  const notes = page.getByRole('region', { name: 'Action notes' })
+  await notes.getByLabel('New note: what happens').fill('crouches')
+  await notes.getByRole('button', { name: 'add' }).click()
+  await expect(notes.getByRole('listitem')).toHaveCount(1)
+  await safe(page)
+  expect(Object.values((await stored(page, world, shot)).document.notes)).toMatchObject([
+    { from: 0, to: 12, text: 'crouches' },
+  ])
+  // Everything planned can be undone at the desk, across rooms.
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await expect(page.getByTestId('paper')).toBeVisible()
+  await page.keyboard.press('j')
+  await expect(page.getByText('crouches')).toBeVisible()
+  await page.keyboard.press('q')
+  await expect(page.getByText('crouches')).toBeHidden()
+  await page.keyboard.press('j')
+})
+
+test('shift and trace lays a shown-through drawing elsewhere and leaves it as it is', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 6 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.3, 0.5, 0.1))
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('t')
+  await safe(page)
+  const before = (await stored(page, world, shot)).document
+  await page.keyboard.press('7')
+  await expect(page.getByText('lay elsewhere to trace:')).toBeVisible()
+  const body = await page.locator('svg.gathered polygon').boundingBox()
+  if (!body) throw new Error('nothing to lay elsewhere')
+  await page.mouse.move(body.x + body.width / 2, body.y + body.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(body.x + body.width / 2 + 120, body.y + body.height / 2, { steps: 5 })
+  await page.mouse.up()
+  const inForce = page.getByRole('complementary', { name: 'Still in force' })
+  await expect(inForce).toContainText('1 laid elsewhere to trace')
+  const moved = await page.locator('svg.gathered polygon').boundingBox()
+  expect(Math.round((moved?.x ?? 0) - body.x)).toBe(120)
+  expect((await stored(page, world, shot)).document).toEqual(before)
+  await inForce.getByRole('button', { name: /laid elsewhere/ }).click()
+  await expect(inForce).toBeHidden()
+})
+
+test('a sheet of 2,000 frames and 12 layers is scrolled and edited without a task over 50 ms', async ({
+  page,
+  world,
+}) => {
+  test.setTimeout(90_000)
+  const shot = await newShot(page, world, { frames: 2000 })
+  for (let l = 0; l < 11; l++) {
+    const layer = `part-${l}`
+    await commitOps(page, world, shot, [
+      { kind: 'layer.add', layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false } },
+      ...Array.from({ length: 40 }, (_, i) => ({
+        kind: 'drawing.add',
+        drawing: {
+          id: `${layer}-${i}`,
+          layer,
+          number: i + 1,
+          role: i % 4 ? 'inbetween' : 'key',
+          elements: {},
+          marks: {},
+        },
+      })),
+      {
+        kind: 'exposure.write',
+        take: 'take-1',
+        layer,
+        from: 0,
+        runs: Array.from({ length: 1000 }, (_, f) => ({ drawing: `${layer}-${(f + l) % 40}`, frames: 2 })),
+      },
+    ])
+  }
+  await openDesk(page, world, shot)
+  await page.keyboard.press('j')
+  await expect(page.getByRole('button', { name: 'back to the paper' })).toBeVisible()
+  await page.waitForTimeout(1200)
+  await page.evaluate(() => {
+    const tasks: number[] = []
+    Object.assign(window, { longTasks: tasks })
+    new PerformanceObserver(list => tasks.push(...list.getEntries().map(e => e.duration))).observe({ type: 'longtask' })
+  })
+  const rows = page.locator('.sheet .rows')
+  const box = await rows.boundingBox()
+  if (!box) throw new Error('no sheet')
+  await page.mouse.move(box.x + 300, box.y + 300)
+  for (let i = 0; i < 30; i++) {
+    await page.mouse.wheel(0, i < 20 ? 1400 : -900)
+    await page.waitForTimeout(60)
+  }
+  await page.mouse.click(box.x + 500, box.y + 300)
+  for (const key of [
+    '=',
+    '=',
+    '-',
+    'Shift+ArrowDown',
+    'Shift+ArrowDown',
+    'Shift+ArrowRight',
+    'r',
+    'Alt+1',
+    'i',
+    'q',
+    'q',
+  ]) {
+    await page.keyboard.press(key)
+    await page.waitForTimeout(120)
+  }
+  await safe(page)
+  const tasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks)
+  test.info().annotations.push({ type: 'longest task, ms', description: String(Math.max(0, ...tasks)) })
+  // Of some forty turns and edits. A machine shared with others stalls now and then: one stray task is no fault of the sheet.
+  const long = tasks.filter(ms => ms > 50).map(Math.round)
+  expect(long.length, `tasks over 50 ms: ${long.join(', ')}`).toBeLessThanOrEqual(1)
+  expect(Math.max(0, ...long)).toBeLessThan(100)
+  await page.keyboard.press('j')
+})

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import { ElInput } from 'element-plus'
+import { onMounted, ref, watch } from 'vue'
+
+/** A text that is changed when one is done with it: on Enter or on leaving the field; Escape puts back what was there. */
+const props = defineProps<{ text: string; most: number; label: string; disabled?: boolean; begins?: boolean }>()
+const emit = defineEmits<{ done: [text: string] }>()
+const typed = ref(props.text)
+const field = ref<InstanceType<typeof ElInput> | null>(null)
+watch(
+  () => props.text,
+  text => (typed.value = text),
+)
+onMounted(() => props.begins && field.value?.select())
+
+function done(): void {
+  const text = typed.value.trim()
+  if (!text) typed.value = props.text
+  emit('done', text || props.text)
+}
+function putBack(): void {
+  typed.value = props.text
+  emit('done', props.text)
+}
+</script>
+
+<template>
+  <ElInput
+    ref="field"
+    v-model="typed"
+    size="small"
+    :maxlength="most"
+    :disabled="disabled"
+    :aria-label="label"
+    @keydown.enter="done"
+    @keydown.esc.stop="putBack"
+    @blur="done"
+  />
+</template>
