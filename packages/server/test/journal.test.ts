@@ -232,3 +232,26 @@ describe('word of changes', () => {
     expect(heard).toEqual(['data: 0', 'data: 1'])
   })
 })
+
+describe('a shot from before', () => {
+  test('entries stored for the first schema are read, replayed and told as ones of the present', async () => {
+    const old = {
+      kind: 'drawing.add',
+      drawing: { id: 'old', layer: FIRST.drawn, number: 1, role: 'key', elements: {} },
+    }
+    await b.source.query(
+      'INSERT INTO journal (shot_id, seq, batch_id, label, schema, ops) VALUES ($1, 1, $2, $3, 1, $4)',
+      [shot, 'from-before', 'new drawing', JSON.stringify([old])],
+    )
+    await b.source.query('UPDATE shots SET head_seq = 1 WHERE id = $1', [shot])
+    expect((await read()).document.drawings.old).toEqual({ ...old.drawing, marks: {} })
+    const { body } = await agent.get(`/api/shots/${shot}/journal?after=0`)
+    expect(body.entries[0].batch.ops[0].drawing.marks).toEqual({})
+    await post(agent, shot, [newDrawing('d2', 2)])
+    const rows = await b.source.query('SELECT seq, schema FROM journal WHERE shot_id = $1 ORDER BY seq', [shot])
+    expect(rows).toEqual([
+      { seq: 1, schema: 1 },
+      { seq: 2, schema: 2 },
+    ])
+  })
+})

@@ -37,6 +37,10 @@ export function plain(runs: readonly Run[]): Run[] {
   return out
 }
 
+/** Whether two columns in plain form show the same. */
+export const sameRuns = (a: readonly Run[], b: readonly Run[]): boolean =>
+  a.length === b.length && a.every((run, i) => run.drawing === b[i]?.drawing && run.frames === b[i]?.frames)
+
 /** The runs of a column with the frame each starts on. */
 export function placed(runs: readonly Run[]): PlacedRun[] {
   let start = 0

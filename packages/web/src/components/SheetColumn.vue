@@ -87,9 +87,6 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   <div
     class="col"
     :data-layer="layer.id"
-    @pointerdown="down"
-    @pointermove="move"
-    @pointerleave="gripped = null"
     :class="{
       quiet: layer.kind !== 'drawn',
       on: layer.id === desk.layerId,
@@ -97,6 +94,9 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
       gripping: gripped !== null,
       unseen: desk.looks[layer.id] === 'hidden',
     }"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerleave="gripped = null"
   >
     <div v-if="marked" class="marked" :style="marked" />
     <div

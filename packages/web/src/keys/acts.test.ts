@@ -9,7 +9,7 @@ import {
   type Operation,
 } from '@unhurried/core/document'
 import { createPinia, setActivePinia } from 'pinia'
-import { markRaw } from 'vue'
+import { markRaw, nextTick } from 'vue'
 
 /** The browser's storage, as far as the desk needs it. */
 function storage() {
@@ -34,6 +34,7 @@ jest.unstable_mockModule('../local/database.ts', () => ({
 const { useShot } = await import('../stores/shot.ts')
 const { useDesk } = await import('../stores/desk.ts')
 const { useActs } = await import('./acts.ts')
+const { useInForce } = await import('../stores/inForce.ts')
 
 const L = FIRST.drawn
 const element = (id: string): Element => ({
@@ -147,6 +148,141 @@ describe('acts on the sheet', () => {
     expect([column(), Object.keys(shot.drawing('d1')?.elements ?? { x: 1 })]).toEqual(['1×2 3×4 -×6 / 12', []])
     acts.remove()
     expect(column()).toBe('3×4 -×6 / 10')
+  })
+})
+
+describe('acts on marked frames', () => {
+  test('reverse, there and back, repeat, stretch and slide, with or without moving what follows', () => {
+    const { shot, on, acts, column } = desk()
+    on.selection = { layers: [L], from: 0, to: 6 }
+    acts.sheet.retimeMarked({ kind: 'reverse' })
+    expect(column()).toBe('3×4 1×2 -×6 / 12')
+    shot.undo()
+    acts.sheet.retimeMarked({ kind: 'repeat', times: 2 })
+    expect(column()).toBe('1×2 3×4 1×2 3×4 -×6 / 18')
+    shot.undo()
+    on.following = 'stay'
+    acts.sheet.retimeMarked({ kind: 'stretch', frames: 3 })
+    // Frames that stay are filled by holding the last drawing.
+    expect(column()).toBe('1×1 3×5 -×6 / 12')
+    shot.undo()
+    acts.sheet.slideBy(2)
+    expect([column(), on.selection]).toEqual(['-×2 1×2 3×4 -×4 / 12', { layers: [L], from: 2, to: 8 }])
+    on.following = 'ripple'
+  })
+
+  test('a stretch with fewer frames than drawings is told in words and changes nothing', () => {
+    const { shot, on, acts, column } = desk()
+    on.selection = { layers: [L], from: 0, to: 6 }
+    acts.sheet.retimeMarked({ kind: 'stretch', frames: 1 })
+    expect(shot.notice).toBe('There are 1 frames for 2 drawings; each needs at least one.')
+    expect([column(), shot.history.undo]).toEqual(['1×2 3×4 -×6 / 12', []])
+  })
+
+  test('link, hold in a later turn, repeat to the end, and unlink', () => {
+    const { shot, on, acts, column } = desk()
+    on.selection = { layers: [L], from: 0, to: 6 }
+    acts.sheet.link(2)
+    expect([column(), on.cycle?.to]).toEqual(['1×2 3×4 1×2 3×4 / 12', 12])
+    on.goTo(7)
+    acts.sheet.hold(1)
+    expect(column()).toBe('1×3 3×4 1×3 3×4 / 14')
+    acts.sheet.setCycle('to the end', { to: null })
+    acts.sheet.insertFrames(3)
+    expect(column()).toBe('1×3 3×4 1×3 3×4 1×3 / 17')
+    acts.sheet.unlink()
+    expect([on.cycle, column()]).toEqual([null, '1×3 3×4 1×3 3×4 1×3 / 17'])
+    for (let i = 0; i < 5; i++) shot.undo()
+    expect(column()).toBe('1×2 3×4 -×6 / 12')
+  })
+
+  test('a drawing begins or ends where one stands, and only marked frames are kept', () => {
+    const { shot, on, acts, column } = desk()
+    on.goTo(3)
+    acts.sheet.trimAt('end')
+    expect(column()).toBe('1×2 3×2 -×6 / 10')
+    shot.undo()
+    acts.sheet.trimAt('start')
+    expect(column()).toBe('1×2 3×3 -×6 / 11')
+    shot.undo()
+    on.selection = { layers: [L], from: 1, to: 4 }
+    acts.sheet.keepMarked()
+    expect([column(), on.frame, on.selection]).toEqual(['1×1 3×2 / 3', 0, null])
+  })
+
+  test('copied frames are pasted as the same drawings, or as copies of their own', async () => {
+    const { shot, on, acts, column } = desk()
+    clip = undefined
+    await acts.sheet.paste('share')
+    expect(shot.notice).toBe('Nothing has been copied yet: mark frames on the sheet and copy them first.')
+    expect(await acts.sheet.copy()).toBe(true)
+    on.goTo(8)
+    on.following = 'stay'
+    await acts.sheet.paste('share')
+    expect(column()).toBe('1×2 3×4 -×2 1×2 -×2 / 12')
+    on.goTo(10)
+    await acts.sheet.paste('copy')
+    expect(column()).toBe('1×2 3×4 -×2 1×2 11×2 / 12')
+    await acts.sheet.cut()
+    expect(column()).toBe('1×2 3×4 -×2 1×2 -×2 / 12')
+    on.following = 'ripple'
+  })
+
+  test('a key is moved with what lies before it; a locked layer takes no edit and says so', () => {
+    const { shot, on, acts, column } = desk()
+    on.goTo(2)
+    acts.sheet.nudgeKey(1)
+    expect([column(), on.frame]).toEqual(['1×3 3×4 -×6 / 13', 3])
+    shot.commit('lock', [{ kind: 'layer.set', id: L, patch: { locked: true } }])
+    acts.sheet.exposeOn(1)
+    expect([column(), on.mayEdit]).toEqual(['1×3 3×4 -×6 / 13', false])
+    expect(shot.notice).toBe('This layer is locked. Unlock it to change it.')
+  })
+
+  test('marking goes over layers, and over the whole sheet', () => {
+    const { on, acts } = desk()
+    acts.arrow(1, 0, true)
+    acts.arrow(0, 1, true)
+    expect(on.selection).toEqual({ layers: [L, FIRST.background], from: 0, to: 2 })
+    acts.sheet.markAll()
+    expect(on.selection).toMatchObject({ from: 0, to: 12 })
+  })
+})
+
+describe('what is left to look at', () => {
+  test('looks of layers and drawings put off are kept for the shot, and have their way back', async () => {
+    const { shot, on } = desk()
+    shot.id = 'a-shot'
+    on.reset(0)
+    on.setLook(L, 'dimmed')
+    on.deferred = ['d3']
+    const inForce = useInForce()
+    expect(inForce.list.map(one => one.words)).toEqual(['figure is dimmed'])
+    await nextTick()
+    setActivePinia(createPinia())
+    const [again, fresh] = [useShot(), useDesk()]
+    again.id = 'a-shot'
+    fresh.reset(0)
+    expect([fresh.looks, fresh.deferred]).toEqual([{ [L]: 'dimmed' }, ['d3']])
+    localStorage.setItem('shot a-shot', '{"looks":{"x":"upside down"},"deferred":"d3"}')
+    fresh.reset(0)
+    expect([fresh.looks, fresh.deferred]).toEqual([{}, []])
+  })
+
+  test('the queue is skipped and put off', () => {
+    const { shot, on, acts } = desk()
+    shot.commit('clear both', [
+      { kind: 'elements.remove', drawing: 'd1', ids: ['e1'] },
+      { kind: 'elements.remove', drawing: 'd3', ids: ['e3'] },
+    ])
+    const queue = () => on.queue.map(item => item.drawing.id)
+    expect(queue()).toEqual(['d1', 'd3'])
+    acts.defer()
+    expect([queue(), on.frame]).toEqual([['d3', 'd1'], 2])
+    acts.skip()
+    expect([queue(), on.frame]).toEqual([['d1'], 0])
+    useInForce().clear()
+    expect(queue()).toEqual(['d3', 'd1'])
   })
 })
 

@@ -70,4 +70,16 @@ describe('pictures of a stretch', () => {
       }),
     )
   })
+
+  test('references and guides stay on the desk', () => {
+    const { document, take } = shot([
+      { drawing: 'a', frames: 2 },
+      { drawing: 'b', frames: 2 },
+    ])
+    for (const kind of ['reference', 'guide'] as const) {
+      const result = applyBatch(document, [{ kind: 'layer.set', id: FIRST.drawn, patch: { kind } }])
+      if (!result.ok) throw new Error(result.refusal.code)
+      expect(picturesOf(result.document, take, { from: 0, to: 4 })).toEqual([{ frame: 0, frames: 4, blank: true }])
+    }
+  })
 })

@@ -145,7 +145,10 @@ export function refuseRuns(document: ShotDocument, layer: string, runs: Column):
 export function withTake(document: ShotDocument, take: Take): ShotDocument {
   let { columns } = take
   for (const cycle of Object.values(take.cycles)) {
-    columns = put(columns, cycle.layer, withCycle(get(columns, cycle.layer), cycle))
+    const column = get(columns, cycle.layer)
+    const shown = withCycle(column, cycle)
+    // What shows the same is left as the value it is, so that nobody takes it for changed.
+    if (!exposure.sameRuns(column, shown)) columns = put(columns, cycle.layer, shown)
   }
   return { ...document, takes: put(document.takes, take.id, { ...take, columns }) }
 }

@@ -1,5 +1,5 @@
 import { cycleEnd, periodOf, withCycle, type Cycle } from '../../time/cycle.ts'
-import { lengthOf, plain, slice, type Run } from '../../time/exposure.ts'
+import { lengthOf, plain, sameRuns, slice } from '../../time/exposure.ts'
 import { LIMITS, type ShotDocument, type Take } from '../model.ts'
 import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
 import { isFrame, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
@@ -124,9 +124,6 @@ function refuseLinks(document: ShotDocument, take: Take): Refusal | null {
   }
   return null
 }
-
-const sameRuns = (a: readonly Run[], b: readonly Run[]): boolean =>
-  a.length === b.length && a.every((run, i) => run.drawing === b[i]?.drawing && run.frames === b[i]?.frames)
 
 export const takeSet: Handler<'take.set'> = {
   refuse(document, { id, patch }) {

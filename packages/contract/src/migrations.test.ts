@@ -1,0 +1,113 @@
+import { describe, expect, test } from '@jest/globals'
+import { applyBatch, DOCUMENT_SCHEMA, FIRST, freshDocument } from '@unhurried/core/document'
+import { Batch, migrateDocument, migrateOperations, ShotDocument } from './index.ts'
+
+/** A shot as the first schema stored it: no locks, marks, cycles, takes to choose from; charts with a bare preset. */
+const FIRST_SCHEMA = {
+  schema: 1,
+  format: { width: 640, height: 360, fps: 24, paper: '#fdfaf3' },
+  layers: { 'layer-1': { id: 'layer-1', name: 'figure', kind: 'drawn', order: 1 } },
+  drawings: {
+    a: { id: 'a', layer: 'layer-1', number: 1, role: 'key', elements: {} },
+    b: { id: 'b', layer: 'layer-1', number: 5, role: 'key', elements: {} },
+  },
+  charts: {
+    c: {
+      id: 'c',
+      layer: 'layer-1',
+      from: 'a',
+      to: 'b',
+      preset: 'favour-a',
+      ticks: [{ at: { num: 1, den: 3 }, left: -1, right: -2, ratio: '1/3', depth: 0, drawing: null }],
+    },
+  },
+  takes: {
+    'take-1': {
+      id: 'take-1',
+      name: 'first take',
+      length: 8,
+      loop: null,
+      columns: {
+        'layer-1': [
+          { drawing: 'a', frames: 4 },
+          { drawing: 'b', frames: 4 },
+        ],
+      },
+    },
+  },
+  swatches: { graphite: { id: 'graphite', name: 'graphite', colour: '#2f2c28' } },
+}
+
+/** Operations as desks of the first schema sent them. */
+const FIRST_OPERATIONS = [
+  { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 2 } },
+  { kind: 'drawing.add', drawing: { id: 's', layer: 'bag', number: 1, role: 'key', elements: {} } },
+  { kind: 'chart.remove', id: 'c' },
+  { kind: 'chart.add', chart: { ...FIRST_SCHEMA.charts.c, preset: 'even', ticks: [] } },
+  { kind: 'chart.set', id: 'c', patch: { preset: 'slow-in' } },
+  { kind: 'chart.set', id: 'c', patch: { ticks: [] } },
+]
+
+describe('documents and operations of earlier schemas', () => {
+  const document = migrateDocument(FIRST_SCHEMA)
+
+  test('a document of the first schema becomes a valid one of the present, with nothing lost', () => {
+    expect(ShotDocument.parse(document)).toEqual(document)
+    expect([document.schema, document.current, document.way]).toEqual([DOCUMENT_SCHEMA, 'take-1', 'pose-to-pose'])
+    expect(document.layers['layer-1']).toEqual({ ...FIRST_SCHEMA.layers['layer-1'], locked: false })
+    expect(document.takes['take-1']?.columns).toEqual(FIRST_SCHEMA.takes['take-1'].columns)
+    expect(document.charts.c).toMatchObject({
+      part: null,
+      wish: { ease: 'favour-a', strength: 0.5, thirds: true, points: [] },
+      ticks: FIRST_SCHEMA.charts.c.ticks,
+    })
+    expect(document.charts.c).not.toHaveProperty('preset')
+  })
+
+  test('its journal can be replayed on it', () => {
+    const ops = migrateOperations(FIRST_OPERATIONS, 1)
+    expect(Batch.parse({ id: 'b', label: 'old', ops })).toEqual({ id: 'b', label: 'old', ops })
+    const result = applyBatch(document, ops)
+    if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
+    expect(result.document.charts.c?.wish.ease).toBe('slow-in')
+    expect(result.document.drawings.s?.marks).toEqual({})
+  })
+
+  test('what is of the present schema is left as it is; what is from the future is not read', () => {
+    const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    expect(migrateDocument(fresh)).toBe(fresh)
+    const op = { kind: 'loop.set', take: FIRST.take, loop: null }
+    expect(migrateOperations([op], DOCUMENT_SCHEMA)).toEqual([op])
+    for (const schema of [0, 1.5, DOCUMENT_SCHEMA + 1, NaN]) {
+      expect(() => migrateOperations([op], schema)).toThrow(`schema ${schema}`)
+    }
+  })
+})
+
+describe('what may come in around the drawings', () => {
+  const refusedAt = (op: unknown) =>
+    Batch.safeParse({ id: 'b1', label: 'x', ops: [op] }).error?.issues[0]?.path.join('.')
+  const pattern = [{ drawing: 'a', frames: 2 }]
+
+  test.each([
+    ['a mark nowhere', { kind: 'marks.place', drawing: 'd', places: { m: { x: NaN, y: 0 } } }, 'ops.0.places.m.x'],
+    ['a beat between frames', { kind: 'beat.add', beat: { id: 'b', name: 'x', frame: 1.5 } }, 'ops.0.beat.frame'],
+    ['a note of nothing', { kind: 'note.add', note: { id: 'n', from: 0, to: 2, text: ' ' } }, 'ops.0.note.text'],
+    ['a note without end', { kind: 'note.set', id: 'n', patch: { text: 'x'.repeat(501) } }, 'ops.0.patch.text'],
+    ['an unknown way of working', { kind: 'shot.set', patch: { way: 'sideways' } }, 'ops.0.patch.way'],
+    [
+      'a cycle with a negative offset',
+      { kind: 'cycle.add', take: 't', cycle: { id: 'y', layer: 'l', from: 0, to: null, offset: -1, pattern } },
+      'ops.0.cycle.offset',
+    ],
+    ['a colour by name', { kind: 'swatch.set', id: 's', patch: { colour: 'red' } }, 'ops.0.patch.colour'],
+    ['a kind of layer that is none', { kind: 'layer.set', id: 'l', patch: { kind: 'camera' } }, 'ops.0.patch.kind'],
+    [
+      'a wish stronger than strong',
+      { kind: 'chart.set', id: 'c', patch: { wish: { ease: 'even', strength: 2, thirds: false, points: [] } } },
+      'ops.0.patch.wish.strength',
+    ],
+  ])('%s is refused, and the field named', (_what, op, field) => {
+    expect(refusedAt(op)).toBe(field)
+  })
+})

@@ -1,0 +1,82 @@
+import { describe, expect, test } from '@jest/globals'
+import { applyBatch, currentTake, FIRST, freshDocument, type Operation } from '@unhurried/core/document'
+import { makeSheetSight, runsInSight } from './sheetSight.ts'
+
+const L = FIRST.drawn
+function document() {
+  const fresh = freshDocument({ width: 64, height: 64, fps: 24, paper: '#fdfaf3' }, 40)
+  const ops: Operation[] = [
+    ...['a', 'b'].map((id, i): Operation => ({
+      kind: 'drawing.add',
+      drawing: { id, layer: L, number: i + 1, role: 'key', elements: {}, marks: {} },
+    })),
+    {
+      kind: 'exposure.write',
+      take: FIRST.take,
+      layer: L,
+      from: 0,
+      runs: [
+        { drawing: 'a', frames: 4 },
+        { drawing: 'b', frames: 4 },
+        { drawing: 'a', frames: 2 },
+      ],
+    },
+    {
+      kind: 'cycle.add',
+      take: FIRST.take,
+      cycle: {
+        id: 'y',
+        layer: L,
+        from: 20,
+        to: 31,
+        offset: 1,
+        pattern: [
+          { drawing: 'a', frames: 2 },
+          { drawing: 'b', frames: 2 },
+        ],
+      },
+    },
+  ]
+  const result = applyBatch(fresh, ops)
+  if (!result.ok) throw new Error(result.refusal.code)
+  return result.document
+}
+
+describe('what is in sight of a column', () => {
+  const shot = document()
+  const take = currentTake(shot)
+
+  test('only runs that touch the rows, with shared ones told and later turns of a cycle marked', () => {
+    const see = makeSheetSight()
+    const { runs, cycles } = see(shot, take, L, 5, 26)
+    expect(runs.map(run => `${run.sheet?.number} at ${run.start}`)).toEqual([
+      '2 at 4',
+      '1 at 8',
+      '1 at 20',
+      '2 at 21',
+      '1 at 23',
+      '2 at 25',
+    ])
+    expect(runs.map(run => run.repeated)).toEqual([false, false, false, false, true, true])
+    expect(runs.map(run => run.shared)).toEqual([true, true, false, false, false, false])
+    expect(cycles).toEqual([{ id: 'y', from: 20, to: 31, period: 4, turns: [23, 27] }])
+    expect(runsInSight(take.columns[L] ?? [], 10, 20)).toEqual([])
+  })
+
+  test('gives the very same answer until something of the column changes', () => {
+    const see = makeSheetSight()
+    const before = see(shot, take, L, 0, 20)
+    const result = applyBatch(shot, [
+      {
+        kind: 'exposure.write',
+        take: FIRST.take,
+        layer: FIRST.background,
+        from: 0,
+        runs: [{ drawing: null, frames: 3 }],
+      },
+    ])
+    if (!result.ok) throw new Error(result.refusal.code)
+    expect(see(result.document, currentTake(result.document), L, 0, 20)).toBe(before)
+    expect(see(shot, take, L, 0, 21)).not.toBe(before)
+  })
+})
