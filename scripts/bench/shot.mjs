@@ -83,3 +83,29 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
   }
   return shot.id
 }
+
+/** Makes a shot whose sheet has 2,000 frames and 12 layers of blank drawings on twos. Answers with its id. */
+export async function longSheet(request, url) {
+  const film = await (await request.post(`${url}/api/films`, { data: { name: 'Bench' } })).json()
+  const format = { width: 640, height: 360, fps: 24, paper: '#fdfaf3' }
+  const data = { name: 'Long sheet', frames: 2000, format }
+  const shot = await (await request.post(`${url}/api/films/${film.id}/shots`, { data })).json()
+  for (let l = 0; l < 11; l++) {
+    const layer = `part-${l}`
+    const drawings = Array.from({ length: 40 }, (_, i) => {
+      const role = i % 4 ? 'inbetween' : 'key'
+      return { id: `${layer}-${i}`, layer, number: i + 1, role, elements: {}, marks: {} }
+    })
+    const runs = Array.from({ length: 1000 }, (_, f) => ({ drawing: `${layer}-${(f + l) % 40}`, frames: 2 }))
+    const ops = [
+      { kind: 'layer.add', layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false } },
+      ...drawings.map(drawing => ({ kind: 'drawing.add', drawing })),
+      { kind: 'exposure.write', take: 'take-1', layer, from: 0, runs },
+    ]
+    const reply = await request.post(`${url}/api/shots/${shot.id}/journal`, {
+      data: { since: 1_000_000, batches: [{ id: id(), label: 'sheet', ops }], samples: {} },
+    })
+    if (!reply.ok()) throw new Error(await reply.text())
+  }
+  return shot.id
+}

@@ -82,7 +82,7 @@ function print(): void {
         <text :x="SIDE + 13" :y="yOf(1) + 1.4">{{ chart.pair?.to.number }}</text>
         <text v-for="(tick, i) in ticks" :key="i" :x="SIDE + 9.5" :y="tick.y + 1.4">{{ tick.number }}</text>
       </g>
-      <text x="4" :y="LONG + TOP + 10" font-size="3">halves of halves; a diamond is a third</text>
+      <text x="4" :y="LONG + TOP + 10" font-size="3">a diamond marks a third</text>
     </svg>
     <template #footer>
       <ElButton @click="keep">keep as SVG</ElButton>

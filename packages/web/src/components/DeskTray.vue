@@ -82,13 +82,9 @@ const now = computed(() => {
         {{ WORDS[tool] }}
       </button>
     </div>
-    <ElPopover v-if="shot.mayDraw" trigger="click" placement="top" :width="250">
+    <ElPopover v-if="shot.mayDraw && (hasWidth || desk.tool === 'shape')" trigger="click" placement="top" :width="250">
       <template #reference>
-        <button
-          class="tip"
-          :title="`Width and smoothing of the ${WORDS[desk.tool]}`"
-          :disabled="!hasWidth && desk.tool !== 'shape'"
-        >
+        <button class="tip" :title="`Width and smoothing of the ${WORDS[desk.tool]}`">
           <span
             class="dot"
             :style="{

@@ -9,7 +9,7 @@ import { useShot } from '../stores/shot.ts'
 import CyclePanel from './CyclePanel.vue'
 
 /** Everything that can be done with marked frames: by mouse, or from field to field with the keyboard. */
-const props = defineProps<{ commands: Commands }>()
+const props = defineProps<{ commands: Commands; wide?: boolean }>()
 const shot = useShot()
 const desk = useDesk()
 const { sheet } = props.commands
@@ -62,7 +62,7 @@ const run = (id: string) => props.commands.get(id).run()
 </script>
 
 <template>
-  <div class="acts">
+  <div class="acts" :class="{ wide }">
     <section>
       <p class="what">
         <b>{{ frames }}</b> {{ frames === 1 ? 'frame' : 'frames' }} · {{ secondsLabel(frames, fps) }}
@@ -213,6 +213,18 @@ const run = (id: string) => props.commands.get(id).run()
   flex-direction: column;
   gap: 10px;
   font-size: 13px;
+}
+
+/* In a dialog: two columns, so that everything is in sight at once. */
+.acts.wide {
+  display: block;
+  columns: 2;
+  column-gap: 40px;
+}
+
+.acts.wide :deep(section) {
+  break-inside: avoid;
+  margin-bottom: 10px;
 }
 
 .acts :deep(section) {

@@ -15,7 +15,13 @@ const REACH = VOLUME_TOLERANCE * 2
 
 const dots = computed(() => {
   if (!shot.take) return []
-  const runs = exposures(shot.take, desk.layerId)
+  // Each drawing once, where it is first shown: a cycle would only repeat itself.
+  const first = new Map(
+    exposures(shot.take, desk.layerId)
+      .map(run => [run.drawing, run] as const)
+      .reverse(),
+  )
+  const runs = [...first.values()].sort((a, b) => a.start - b.start)
   return runs.flatMap((run, i) => {
     const drawing = shot.drawing(run.drawing)
     const volume = drawing && measure.volumeOf(drawing)

@@ -98,8 +98,8 @@ onBeforeUnmount(playback.stop)
     <DeskMargin v-if="showsPaper && !desk.bare" :commands="commands" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
     <LayersPanel v-model="layersShown" />
-    <ElDialog v-model="actsShown" title="Marked frames" width="400px" align-center append-to-body destroy-on-close>
-      <SheetActsPanel :commands="commands" />
+    <ElDialog v-model="actsShown" title="Marked frames" width="700px" align-center append-to-body destroy-on-close>
+      <SheetActsPanel :commands="commands" wide />
     </ElDialog>
   </div>
 </template>
