@@ -1,17 +1,5 @@
 <script setup lang="ts">
-import {
-  Crosshair,
-  Eraser,
-  Lasso,
-  Layers2,
-  PenLine,
-  Play,
-  Redo2,
-  Scissors,
-  Spline,
-  Square,
-  Undo2,
-} from 'lucide-vue-next'
+import { Crosshair, Eraser, Lasso, Layers2, PenLine, Redo2, Scissors, Spline, Undo2 } from 'lucide-vue-next'
 import { ElPopover, ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { secondsLabel } from '@unhurried/core/time'
@@ -20,6 +8,7 @@ import type { Command, Commands } from '../keys/commands.ts'
 import { TOOLS, useDesk, type Tool } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import FlipFan from './FlipFan.vue'
+import PlayButton from './PlayButton.vue'
 
 const props = defineProps<{
   commands: Commands
@@ -158,15 +147,15 @@ const now = computed(() => {
       </button>
     </div>
     <FlipFan :bitmaps="bitmaps" :commands="commands" />
-    <div class="playing">
-      <button class="play" :aria-label="playing ? 'Stop' : 'Play'" :title="tipOf(play)" @click="play.run()">
-        <Square v-if="playing" :size="16" fill="currentColor" aria-hidden="true" />
-        <Play v-else :size="18" fill="currentColor" aria-hidden="true" />
-      </button>
-      <span class="now" :data-shown="shown" :data-dropped="dropped" :class="{ rust: playing && dropped > 0 }">{{
-        playing && dropped ? `${dropped} dropped` : now
-      }}</span>
-    </div>
+    <PlayButton
+      class="playing"
+      :playing="playing"
+      :tip="tipOf(play)"
+      :shown="shown"
+      :dropped="dropped"
+      :clock="now"
+      @press="play.run()"
+    />
   </section>
 </template>
 
@@ -271,36 +260,6 @@ const now = computed(() => {
 
 .swatch.on {
   box-shadow: 0 0 0 2px var(--green);
-}
-
-.playing {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  gap: 4px;
-  min-width: 70px;
-}
-
-.play {
-  display: grid;
-  place-items: center;
-  width: 42px;
-  height: 42px;
-  border: 0;
-  border-radius: 50%;
-  background: var(--green);
-  color: #fff;
-  cursor: pointer;
-}
-
-.play:hover {
-  background: var(--green-deep);
-}
-
-.now {
-  font-size: 11.5px;
-  color: var(--soft);
-  white-space: nowrap;
 }
 
 .setting {

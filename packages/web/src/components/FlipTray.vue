@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Play, Square } from 'lucide-vue-next'
 import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import type { FlipCommands } from '../flip/commands.ts'
 import { SPEED_WORDS, SPEEDS, useFlip } from '../stores/flip.ts'
+import PlayButton from './PlayButton.vue'
 
 /** How the flip room plays and what it shows; every switch has a key. */
 const props = defineProps<{
@@ -43,20 +43,14 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
 
 <template>
   <section class="tray" aria-label="Playing">
-    <div class="playing">
-      <button
-        class="play"
-        :aria-label="playing ? 'Stop' : 'Play'"
-        title="Play and stop (Space)"
-        @click="commands.get('play').run()"
-      >
-        <Square v-if="playing" :size="16" fill="currentColor" aria-hidden="true" />
-        <Play v-else :size="18" fill="currentColor" aria-hidden="true" />
-      </button>
-      <span class="now" :data-shown="shown" :data-dropped="dropped">{{
-        playing && dropped ? `${dropped} dropped` : clock
-      }}</span>
-    </div>
+    <PlayButton
+      :playing="playing"
+      tip="Play and stop (Space)"
+      :shown="shown"
+      :dropped="dropped"
+      :clock="clock"
+      @press="commands.get('play').run()"
+    />
     <div class="middle">
       <ElSlider
         :model-value="step + 1"
@@ -112,36 +106,6 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
   background: var(--edge);
   border-top: 1px solid var(--rule);
   min-width: 0;
-}
-
-.playing {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  gap: 4px;
-  min-width: 74px;
-}
-
-.play {
-  display: grid;
-  place-items: center;
-  width: 42px;
-  height: 42px;
-  border: 0;
-  border-radius: 50%;
-  background: var(--green);
-  color: #fff;
-  cursor: pointer;
-}
-
-.play:hover {
-  background: var(--green-deep);
-}
-
-.now {
-  font-size: 11.5px;
-  color: var(--soft);
-  white-space: nowrap;
 }
 
 .middle {
