@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { layersInOrder, type Layer } from '@unhurried/core/document'
+import { layersInOrder } from '@unhurried/core/document'
 import { useElementSize, useScroll } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { makeSheetSight } from '../desk/sheetSight.ts'
@@ -32,34 +32,44 @@ const layers = computed(() => {
 const first = computed(() => Math.max(0, Math.floor(scrolled.value / row.value) - SPARE_ROWS))
 const last = computed(() => Math.min(length.value, Math.ceil((scrolled.value + height.value) / row.value) + SPARE_ROWS))
 const see = makeSheetSight()
-/** Columns drawn at once when the sheet is scrolled far; the others follow with the next picture of the screen. */
-const AT_ONCE = 5
-const late = shallowRef({ first: 0, last: 0 })
-let following = 0
+interface Rows {
+  readonly first: number
+  readonly last: number
+}
+/** Columns drawn at once when the sheet is scrolled far; as many more follow with every picture of the screen. */
+const AT_ONCE = 3
+const inView = computed<Rows>(() => ({ first: first.value, last: last.value }))
+/** the rows that the later groups of columns show by now */
+const late = shallowRef<readonly Rows[]>([])
+let coming = 0
+
+function followWith(group: number, rows: Rows): void {
+  coming = requestAnimationFrame(() => {
+    late.value = late.value.map((old, i) => (i === group ? rows : old))
+    if (group + 1 < late.value.length) followWith(group + 1, rows)
+  })
+}
 watch(
-  [first, last],
-  ([from, to]) => {
-    cancelAnimationFrame(following)
-    // Scrolling is told within a picture of the screen; the one after it is two requests away.
-    following = requestAnimationFrame(() => {
-      following = requestAnimationFrame(() => (late.value = { first: from, last: to }))
-    })
+  [inView, () => layers.value.length],
+  ([rows, count], before) => {
+    cancelAnimationFrame(coming)
+    const groups = Math.max(0, Math.ceil(count / AT_ONCE) - 1)
+    if (groups !== late.value.length || !before[0]) late.value = Array.from({ length: groups }, () => rows)
+    // Scrolling is told within a picture of the screen: the first request still belongs to it.
+    else coming = requestAnimationFrame(() => followWith(0, rows))
   },
   { immediate: true },
 )
-onBeforeUnmount(() => cancelAnimationFrame(following))
+onBeforeUnmount(() => cancelAnimationFrame(coming))
 
-function inSight(some: readonly Layer[], range: { first: number; last: number }) {
+const columns = computed(() => {
   const { document, take } = shot
   if (!document || !take) return []
-  return some.map(layer => ({
-    layer,
-    ...see(document, take, layer.id, range.first, range.last),
-  }))
-}
-const firstColumns = computed(() => inSight(layers.value.slice(0, AT_ONCE), { first: first.value, last: last.value }))
-const otherColumns = computed(() => inSight(layers.value.slice(AT_ONCE), late.value))
-const columns = computed(() => [...firstColumns.value, ...otherColumns.value])
+  return layers.value.map((layer, i) => {
+    const rows = late.value[Math.floor(i / AT_ONCE) - 1] ?? inView.value
+    return { layer, ...see(document, take, layer.id, rows.first, rows.last) }
+  })
+})
 
 // The row under the playhead stays in sight.
 watch([() => desk.frame, height, row], async () => {
