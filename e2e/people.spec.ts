@@ -26,7 +26,7 @@ test('with the keyboard alone: sign in, make a shot, plan it, retime it, play it
       return on && on !== document.body ? on.innerText || on.getAttribute('aria-label') || '' : ''
     })
   const tabTo = async (words: RegExp) => {
-    for (let i = 0; i < 60; i++) {
+    for (let i = 0; i < 140; i++) {
       await page.keyboard.press('Tab')
       if (words.test(await focused())) return
     }

@@ -4,7 +4,7 @@ import { Chart, Ticks, Wish } from './charts.ts'
 import * as p from './pieces.ts'
 
 /** The most operations in one batch and elements in one operation: a paste of a very full drawing still fits. */
-const MOST_OPERATIONS = 500
+export const MOST_OPERATIONS = 500
 const MOST_ELEMENTS = 5000
 
 const ElementPatch = z

@@ -1,8 +1,8 @@
 import { placed, slice, type Run } from '../time/exposure.ts'
 import {
+  followedHolds,
   repeated,
   reversed,
-  shareFrames,
   slid,
   stretched,
   thereAndBack,
@@ -165,7 +165,7 @@ function fitted(runs: readonly Run[], frames: number): { ok: true; runs: Run[] }
   const onlyNothing = runs.length === 1 && runs[0]?.drawing === null
   if (onlyNothing) return { ok: true, runs: frames === 0 ? [] : [{ drawing: null, frames }] }
   if (frames < runs.length) return { ok: false, code: 'too-little-room', frames, needed: runs.length }
-  const holds = shareFrames(
+  const holds = followedHolds(
     frames,
     runs.map(run => run.frames),
   )

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import {
   drawingAt,
   drawingsOf,
+  followedHolds,
   lengthOf,
   onN,
   plain,
@@ -72,7 +73,7 @@ describe('edits of a stretch', () => {
   test('frames are shared in proportion: no part is more than one frame off its share while all have room', () => {
     expect(shareFrames(15, [2, 2, 2, 2, 2, 2])).toEqual([3, 3, 3, 2, 2, 2])
     expect(shareFrames(7, [4, 1, 1])).toEqual([5, 1, 1])
-    expect(shareFrames(9, shareFrames(8, shareFrames(7, [2, 2, 2])))).toEqual([3, 3, 3])
+    expect(shareFrames(6, [2, 1])).toEqual([4, 2])
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 1, maxLength: 9 }), fc.nat(60), (ws, more) => {
         const total = ws.reduce((a, b) => a + b)
@@ -85,6 +86,21 @@ describe('edits of a stretch', () => {
       }),
     )
     expect(() => shareFrames(2, [1, 1, 1])).toThrow('frames must be a whole number of at least 3')
+  })
+})
+
+describe('holds that follow a key', () => {
+  test('come to the same frame by frame as at once, and keep uneven timing uneven', () => {
+    expect(followedHolds(9, followedHolds(8, followedHolds(7, [2, 2, 2])))).toEqual([3, 3, 3])
+    expect(followedHolds(8, [1, 2, 1])).toEqual([2, 4, 2])
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 8 }), fc.integer({ min: 1, max: 4 }), fc.nat(30), (n, on, far) => {
+        const holds = Array.from({ length: n }, () => on)
+        let now: number[] = holds
+        for (let by = 1; by <= far; by++) now = followedHolds(n * on + by, now)
+        expect(now).toEqual(far === 0 ? holds : followedHolds(n * on + far, holds))
+      }),
+    )
   })
 })
 

@@ -41,16 +41,14 @@ export function stretched(runs: readonly Run[], frames: number): Run[] {
 
 /**
  * Whole frames in proportion to weights, at least one each, `frames` altogether: every part gets what the running total
- * rounds to, so no error adds up. Weights that are an even sharing out themselves (as `spread` makes it) are shared out
- * evenly again, so that moving a key frame by frame comes to the same as moving it at once. Throws when there are fewer
- * frames than weights.
+ * rounds to, so no error adds up. Equal weights are shared out as `spread` does. Throws when there are fewer frames than
+ * weights.
  */
 export function shareFrames(frames: number, weights: readonly number[]): number[] {
   needWhole(frames, weights.length, 'frames')
   if (weights.length === 0) return []
+  if (weights.every(w => w === weights[0])) return spread(frames, weights.length)
   const total = weights.reduce((a, b) => a + b, 0)
-  const even = spread(total, weights.length)
-  if (weights.every((w, i) => w === even[i])) return spread(frames, weights.length)
   let [given, passed] = [0, 0]
   return weights.map((weight, i) => {
     passed += weight
@@ -60,6 +58,20 @@ export function shareFrames(frames: number, weights: readonly number[]): number[
     given = end
     return part
   })
+}
+
+/**
+ * New lengths for holds that follow a key: in proportion, but holds that are an even sharing out already (as `spread`
+ * makes it: 3, 2, 2) are shared out evenly again. Moving a key frame by frame then comes to the same as moving it at
+ * once. Throws when there are fewer frames than holds.
+ */
+export function followedHolds(frames: number, holds: readonly number[]): number[] {
+  if (holds.length === 0) return shareFrames(frames, holds)
+  const even = spread(
+    holds.reduce((a, b) => a + b, 0),
+    holds.length,
+  )
+  return holds.every((hold, i) => hold === even[i]) ? spread(frames, holds.length) : shareFrames(frames, holds)
 }
 
 /** How a changed stretch is put back into its column. */

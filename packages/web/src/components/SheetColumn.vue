@@ -206,7 +206,7 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
 }
 
 .run.repeated {
-  color: #8b8271;
+  color: #756c5d;
 }
 
 .run.repeated::before {

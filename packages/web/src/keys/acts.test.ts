@@ -333,6 +333,18 @@ describe('looking', () => {
     expect(on.flippedTo).toBeNull()
   })
 
+  test('more changes than one step may hold are told and not begun', () => {
+    const { shot } = desk()
+    const beats = Array.from({ length: 501 }, (_, i): Operation => ({
+      kind: 'beat.add',
+      beat: { id: `b${i}`, name: 'beat', frame: i },
+    }))
+    expect(shot.commit('beats', beats)?.code).toBe('too-many')
+    expect(shot.notice).toBe('That is 501 changes at once; at most 500 can be one step. Do it in parts.')
+    expect(Object.keys(shot.document?.beats ?? { none: 1 })).toEqual([])
+    expect(shot.commit('beats', beats.slice(1))).toBeNull()
+  })
+
   test('what a change made by another desk refuses is told in one line', () => {
     const { shot } = desk()
     const refusal = shot.commit('paint', [{ kind: 'elements.remove', drawing: 'd1', ids: ['none'] }])

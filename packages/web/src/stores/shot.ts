@@ -19,7 +19,7 @@ import {
   type Replica,
   type ShotDocument,
 } from '@unhurried/core/document'
-import { migrateDocument, type MemberRole } from '@unhurried/contract'
+import { migrateDocument, MOST_OPERATIONS, type MemberRole } from '@unhurried/contract'
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import * as calls from '../api/calls.ts'
@@ -166,6 +166,11 @@ export const useShot = defineStore('shot', () => {
   /** The one way to change the shot: at once here, kept on this machine, sent on. Answers with a refusal or null. */
   function commit(label: string, ops: readonly Operation[], more: CommitOptions = {}): Refusal | null {
     if (ops.length === 0) return null
+    if (ops.length > MOST_OPERATIONS) {
+      // The server would not take it in, and everything done afterwards would wait behind it.
+      notice.value = `That is ${ops.length} changes at once; at most ${MOST_OPERATIONS} can be one step. Do it in parts.`
+      return { code: 'too-many', what: 'changes at once' }
+    }
     for (const [sampleId, bytes] of more.samples ?? []) {
       strokes.set(sampleId, bytes)
       unsent.set(sampleId, bytes)
