@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { useDesk, type LayerLook } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import { oneLine } from '../words/oneLine.ts'
 import TextField from './TextField.vue'
 
 const shown = defineModel<boolean>({ required: true })
@@ -35,7 +36,7 @@ function rename(layer: Layer, name: string): void {
 }
 
 function add(): void {
-  const name = fresh.value.trim().slice(0, 80) || `layer ${layers.value.length + 1}`
+  const name = oneLine(fresh.value) || `layer ${layers.value.length + 1}`
   const top = layers.value[0]?.order ?? 0
   const id = newId()
   const layer: Layer = { id, name, kind: 'drawn', order: top + 1, locked: false }

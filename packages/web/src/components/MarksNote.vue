@@ -7,6 +7,7 @@ import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import { oneLine } from '../words/oneLine.ts'
 
 /** Named points of the layer, and the quick pass that places them drawing by drawing. */
 const props = defineProps<{ commands: Commands }>()
@@ -26,7 +27,7 @@ function pass(mark: Mark): void {
 }
 
 function add(): void {
-  const name = fresh.value.trim().slice(0, 80)
+  const name = oneLine(fresh.value)
   if (!name) return
   const id = newId()
   const order = (marks.value[marks.value.length - 1]?.order ?? 0) + 1

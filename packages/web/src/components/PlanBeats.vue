@@ -14,6 +14,7 @@ import { ElInput, ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import { oneLine } from '../words/oneLine.ts'
 import TextField from './TextField.vue'
 
 /** Accents that keys can be pinned to: typed, tapped, or from a tempo. */
@@ -60,7 +61,7 @@ const added = (frames: readonly number[], word: string): Operation[] => {
 
 function addTyped(): void {
   if (typedFrame.value === null) return
-  shot.commit('beat', added([typedFrame.value], name.value.trim() || 'beat'))
+  shot.commit('beat', added([typedFrame.value], oneLine(name.value) || 'beat'))
   at.value = ''
   name.value = ''
 }

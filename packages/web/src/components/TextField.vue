@@ -14,7 +14,7 @@ watch(
 onMounted(() => props.begins && field.value?.select())
 
 function done(): void {
-  const text = typed.value.trim()
+  const text = typed.value.replace(/\p{Cc}+/gu, ' ').trim()
   if (!text) typed.value = props.text
   emit('done', text || props.text)
 }

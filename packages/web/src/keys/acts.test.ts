@@ -8,8 +8,10 @@ import {
   type Element,
   type Operation,
 } from '@unhurried/core/document'
+import { Batch } from '@unhurried/contract'
 import { createPinia, setActivePinia } from 'pinia'
 import { markRaw, nextTick } from 'vue'
+import { oneLine } from '../words/oneLine.ts'
 
 /** The browser's storage, as far as the desk needs it. */
 function storage() {
@@ -343,6 +345,15 @@ describe('looking', () => {
     expect(shot.notice).toBe('That is 501 changes at once; at most 500 can be one step. Do it in parts.')
     expect(Object.keys(shot.document?.beats ?? { none: 1 })).toEqual([])
     expect(shot.commit('beats', beats.slice(1))).toBeNull()
+  })
+
+  test('names are stored as one line, however they were typed, and labels that hold them fit', () => {
+    const { shot } = desk()
+    expect(oneLine('  far\tlegs\n')).toBe('far legs')
+    const long = 'reeds '.repeat(20)
+    expect(shot.commit(`name of ${long}`, [{ kind: 'layer.set', id: L, patch: { name: oneLine(long) } }])).toBeNull()
+    const [batch] = shot.replica?.pending ?? []
+    expect(Batch.safeParse(batch).success).toBe(true)
   })
 
   test('what a change made by another desk refuses is told in one line', () => {

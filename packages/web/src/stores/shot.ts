@@ -25,6 +25,7 @@ import { computed, markRaw, ref, shallowRef } from 'vue'
 import * as calls from '../api/calls.ts'
 import { strokeBook } from '../desk/strokes.ts'
 import * as local from '../local/database.ts'
+import { oneLine } from '../words/oneLine.ts'
 import { editInWords, refusedInWords } from '../words/refusals.ts'
 import { newId } from './ids.ts'
 import { makeLink, type Link } from './link.ts'
@@ -151,7 +152,8 @@ export const useShot = defineStore('shot', () => {
   function perform(label: string, ops: readonly Operation[]): { inverse: readonly Operation[] } | Refusal {
     const before = replica.value
     if (!before) throw new Error('no shot is open')
-    const batch = { id: newId(), label, ops }
+    // Labels hold names that people typed, and are stored like them.
+    const batch = { id: newId(), label: oneLine(label), ops }
     const result = commitTo(before, batch)
     if (!result.ok) return result.refusal
     const used = samplesUsed(ops).flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))
@@ -210,7 +212,7 @@ export const useShot = defineStore('shot', () => {
     const stack = history.value[which]
     const top = stack[stack.length - 1]
     if (!top) return null
-    const result = perform(`${which}: ${top.label}`.slice(0, 80), top.ops)
+    const result = perform(`${which}: ${top.label}`, top.ops)
     if ('code' in result) {
       notice.value = `“${top.label}” cannot be ${which === 'undo' ? 'undone' : 'redone'} any more: what it touched has changed since.`
       setHistory({ ...history.value, [which]: stack.slice(0, -1) })
