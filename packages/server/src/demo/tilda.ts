@@ -128,7 +128,8 @@ function placing(pose: Pose): (p: Point) => Point {
 export function marksOn(pose: Pose): { nose: Point; clasp: Point; toes: Point } {
   const place = placing(pose)
   const swing = rotation(pose.drag, HINGE)
-  return { nose: place(at(69, -22)), clasp: place(map(swing, at(-6, 11))), toes: pose.foot }
+  const { toe } = hindJoints(place(at(-36, 8)), pose.foot, pose)
+  return { nose: place(at(69, -22)), clasp: place(map(swing, at(-6, 11))), toes: toe }
 }
 
 /** Everything drawn for a pose, back to front, hidden lines taken away. */
@@ -150,12 +151,18 @@ export function tilda(pose: Pose): Mark[] {
 
 const TONE = { nearLeg: 'leaf', nearArm: 'leaf', farLeg: 'moss', farArm: 'moss' } as const
 
-function hindLeg(hip: Point, toes: Point, pose: Pose, tone: keyof typeof TONE): Part {
+/** Knee, ankle and toes of a hind leg; toes out of its reach are as near as it gets. */
+function hindJoints(hip: Point, toes: Point, pose: Pose): { knee: Point; ankle: Point; toe: Point } {
   const u = pose.size
   const heelBack = pose.planted ? at(-27 * u, -5 * u) : trailing(hip, toes, 26 * u)
   const ankle = within(hip, at(toes.x + heelBack.x, toes.y + heelBack.y), 95 * u)
   const knee = joint(hip, ankle, 48 * u, 48 * u, kneeSide(hip, ankle))
-  const toe = within(ankle, toes, 30 * u)
+  return { knee, ankle, toe: within(ankle, toes, 30 * u) }
+}
+
+function hindLeg(hip: Point, toes: Point, pose: Pose, tone: keyof typeof TONE): Part {
+  const u = pose.size
+  const { knee, ankle, toe } = hindJoints(hip, toes, pose)
   const spread = Math.atan2(toe.y - ankle.y, toe.x - ankle.x)
   const pads = [-0.55, 0, 0.5].map(a => {
     const reach = (a === 0 ? 10 : 8) * u

@@ -102,9 +102,7 @@ const role = computed({
             <template v-if="volume && measure.reference && !isBackground">
               <dt>body against {{ measure.reference.number }}</dt>
               <dd :class="volume.verdict === 'kept' ? 'ok' : 'rust'">
-                {{ Math.round(volume.share * 100) }} %<span v-if="volume.verdict !== 'kept'">
-                  {{ volume.verdict }}</span
-                >
+                {{ Math.round(volume.share * 100) }} %{{ volume.verdict === 'kept' ? '' : `, ${volume.verdict}` }}
               </dd>
             </template>
           </dl>
