@@ -27,18 +27,8 @@ type Ids = () => string
 /** Operations of an edit that cannot be refused where it is used; none when it is. */
 const opsOf = (step: Edited): readonly Operation[] => (step.ok ? step.ops : [])
 
-/** Makes a column become `runs`; linked cycles stay where they are. */
-export function rewriteColumn(document: ShotDocument, take: Take, layer: string, runs: readonly Run[]): Operation[] {
-  return rewriteLayer(document, take, layer, { runs, cycles: formOf(take, layer).cycles })
-}
-
 /** Whole drawings that start in [from, to) of a layer: the stretch from the first one's start to the last one's end. */
-export function wholeDrawings(
-  take: Take,
-  layer: string,
-  from: number,
-  to: number,
-): { from: number; to: number } | null {
+function wholeDrawings(take: Take, layer: string, from: number, to: number): { from: number; to: number } | null {
   const runs = placed(columnOf(take, layer)).filter(run => run.start >= from && run.start < to && run.drawing !== null)
   const [first, last] = [runs[0], runs[runs.length - 1]]
   return first && last ? { from: first.start, to: last.start + last.frames } : null
@@ -252,7 +242,7 @@ function lengthAfter(document: ShotDocument, take: Take, ops: readonly Operation
 }
 
 /** Operations that remove a drawing when, after `ops`, no take shows it any more. */
-export function removeIfUnexposed(document: ShotDocument, ops: readonly Operation[], drawing: string): Operation[] {
+function removeIfUnexposed(document: ShotDocument, ops: readonly Operation[], drawing: string): Operation[] {
   const result = applyBatch(document, ops)
   if (!result.ok || isExposed(result.document, drawing)) return []
   const pins = Object.values(document.takes)

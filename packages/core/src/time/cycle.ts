@@ -1,5 +1,5 @@
 import { needWhole } from '../errors.ts'
-import { drawingAt, lengthOf, overwrite, plain, slice, type Run } from './exposure.ts'
+import { lengthOf, overwrite, plain, slice, type Run } from './exposure.ts'
 
 /**
  * A *linked cycle*: a stretch of a column that shows a pattern over and over. The pattern is kept in one place; the frames
@@ -113,12 +113,5 @@ export function cycleAfterRemove(cycle: Cycle, from: number, to: number, length:
   const next = { ...cycle, from: moved(cycle.from), to: cycle.to === null ? null : moved(cycle.to) }
   return cycleEnd(next, length) > next.from ? next : null
 }
-
-/** The pattern a stretch of a column would give: its runs as they stand. */
-export const patternFrom = (column: readonly Run[], from: number, to: number): Run[] => slice(column, from, to)
-
-/** The drawing a cycle shows at a frame of the take. */
-export const drawingInCycle = (cycle: Cycle, frame: number): string | null =>
-  drawingAt(cycle.pattern, patternFrame(cycle, frame))
 
 const modulo = (n: number, m: number): number => ((n % m) + m) % m

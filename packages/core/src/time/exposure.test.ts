@@ -3,14 +3,15 @@ import fc from 'fast-check'
 import {
   drawingAt,
   drawingsOf,
-  exposeOnRippling,
   fitTo,
   heldAt,
   insert,
   lengthOf,
+  onN,
   overwrite,
   plain,
   remove,
+  replaceStretch,
   slice,
   spread,
   type Run,
@@ -65,25 +66,23 @@ describe('the sheet as a function from frames to drawings', () => {
     )
   })
 
-  test('rippling re-exposes whole drawings and says how the column grew', () => {
+  test('rippling re-exposes whole drawings, and the column grows by what they do', () => {
     const runs = [
       { drawing: 'a', frames: 1 },
       { drawing: 'b', frames: 3 },
       { drawing: 'c', frames: 2 },
     ]
-    expect(exposeOnRippling(runs, 0, 2, 2)).toEqual({
-      runs: [
-        { drawing: 'a', frames: 2 },
-        { drawing: 'b', frames: 2 },
-        { drawing: 'c', frames: 2 },
-      ],
-      grownBy: 0,
-    })
+    expect(replaceStretch(runs, 0, 4, onN(slice(runs, 0, 4), 2), 'ripple')).toEqual([
+      { drawing: 'a', frames: 2 },
+      { drawing: 'b', frames: 2 },
+      { drawing: 'c', frames: 2 },
+    ])
     fc.assert(
       fc.property(column, fc.integer({ min: 1, max: 4 }), (any, n) => {
-        const result = exposeOnRippling(any, 0, lengthOf(any), n)
-        expect(lengthOf(result.runs) - lengthOf(any)).toBe(result.grownBy)
-        expect(drawingsOf(result.runs)).toEqual(drawingsOf(any))
+        const result = replaceStretch(any, 0, lengthOf(any), onN(any, n), 'ripple')
+        const drawn = any.filter(run => run.drawing !== null)
+        expect(lengthOf(result) - lengthOf(any)).toBe(drawn.length * n - lengthOf(drawn))
+        expect(drawingsOf(result)).toEqual(drawingsOf(any))
       }),
     )
   })

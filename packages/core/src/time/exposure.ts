@@ -109,23 +109,6 @@ export function heldAt(runs: readonly Run[], at: number, frames: number): Run[] 
   return [{ drawing: at > 0 ? drawingAt(runs, at - 1) : null, frames }]
 }
 
-/**
- * Re-exposes every drawing that starts within [from, to) on `n` frames and lets what follows move (a *ripple*): the
- * column becomes longer or shorter. Returns the new column and by how many frames it changed.
- */
-export function exposeOnRippling(
-  runs: readonly Run[],
-  from: number,
-  to: number,
-  n: number,
-): { runs: Run[]; grownBy: number } {
-  needWhole(n, 1, 'exposure')
-  const out = placed(runs).map(run =>
-    run.drawing !== null && run.start >= from && run.start < to ? { drawing: run.drawing, frames: n } : run,
-  )
-  return { runs: plain(out), grownBy: lengthOf(out) - lengthOf(runs) }
-}
-
 /** Makes a column `length` frames long: cuts its end off, or adds nothing at the end. */
 export function fitTo(runs: readonly Run[], length: number): Run[] {
   needWhole(length, 0, 'length')

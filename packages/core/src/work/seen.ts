@@ -1,4 +1,5 @@
 import { needPositive, needWhole } from '../errors.ts'
+import { drawingsNeeded } from './counting.ts'
 
 /** Where a film is shown: a picture size, and how wide that picture is on a phone held upright, if it is seen on one. */
 export interface Destination {
@@ -20,6 +21,8 @@ export const DESTINATIONS: readonly Destination[] = [
 
 /** The inside width of a usual phone's glass, held upright. */
 export const PHONE_WIDTH_MM = 68
+/** The same in the pixels of a screen, which count as 1/96 inch whatever the glass. */
+export const PHONE_WIDTH_SCREEN_PX = Math.round((PHONE_WIDTH_MM / 25.4) * 96)
 /** The share of the picture left free on every side, where edges may be cut off. */
 export const SAFE_SHARE = 0.05
 
@@ -80,7 +83,7 @@ export function paceOfDrawing(fps: number, exposure: number, seconds: number): P
   needWhole(exposure, 1, 'exposure')
   needPositive(seconds, 'seconds')
   const frames = Math.max(1, Math.round(seconds * fps))
-  return { fps, exposure, perSecond: fps / exposure, forShot: Math.ceil(frames / exposure) }
+  return { fps, exposure, perSecond: fps / exposure, forShot: drawingsNeeded(frames, exposure) }
 }
 
 /**

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DESTINATIONS, PHONE_WIDTH_MM, ratioInWords, SAFE_SHARE, seenOnPhone } from '@unhurried/core/work'
+import { DESTINATIONS, PHONE_WIDTH_SCREEN_PX, ratioInWords, safeBox, seenOnPhone } from '@unhurried/core/work'
 import { computed } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -12,8 +12,6 @@ const shot = useShot()
 const desk = useDesk()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, fps: 24, paper: '#fdfaf3' })
 const BOX = 92
-/** A CSS pixel is 1/96 inch. */
-const PHONE_PX = Math.round((PHONE_WIDTH_MM / 25.4) * 96)
 
 const places = computed(() =>
   DESTINATIONS.filter(place => place.id !== 'wide-small').map(place => {
@@ -22,7 +20,7 @@ const places = computed(() =>
     const fit = Math.min(place.width / format.value.width, place.height / format.value.height)
     const [pw, ph] = [format.value.width * fit * scale, format.value.height * fit * scale]
     const fills = Math.abs(pw - w) < 1 && Math.abs(ph - h) < 1
-    return { ...place, w, h, pw, ph, fills, percent: Math.round(fit * 100) }
+    return { ...place, safe: safeBox(w, h), w, h, pw, ph, fills, percent: Math.round(fit * 100) }
   }),
 )
 const phone = computed(() => seenOnPhone(format.value.width, format.value.height))
@@ -42,7 +40,7 @@ const phone = computed(() => seenOnPhone(format.value.width, format.value.height
               :width="Math.max(1, Math.round(place.pw))"
               :bitmaps="bitmaps"
             />
-            <i :style="{ inset: `${SAFE_SHARE * place.h}px ${SAFE_SHARE * place.w}px` }" />
+            <i :style="{ inset: `${place.safe.top}px ${place.safe.left}px` }" />
           </div>
         </div>
         <figcaption>
@@ -55,7 +53,7 @@ const phone = computed(() => seenOnPhone(format.value.width, format.value.height
       </figure>
       <figure v-if="shot.take" class="phone">
         <div class="glass">
-          <FramePicture :take="shot.take" :frame="desk.frame" :width="PHONE_PX" :bitmaps="bitmaps" />
+          <FramePicture :take="shot.take" :frame="desk.frame" :width="PHONE_WIDTH_SCREEN_PX" :bitmaps="bitmaps" />
         </div>
         <figcaption>
           on a phone held upright

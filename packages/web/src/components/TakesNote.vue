@@ -1,14 +1,23 @@
 <script setup lang="ts">
-import { copyTake, takesInOrder, type Take } from '@unhurried/core/document'
+import {
+  copyTake,
+  shareDrawing,
+  takesInOrder,
+  unexposedDrawings,
+  type Drawing,
+  type Take,
+} from '@unhurried/core/document'
 import { secondsLabel } from '@unhurried/core/time'
 import { CopyPlus, Pencil, Trash2 } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
+import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
 import TextField from './TextField.vue'
 
 /** The takes of the shot: one of them is worked on; another is made by copying it. */
 const shot = useShot()
+const desk = useDesk()
 const takes = computed(() => (shot.document ? takesInOrder(shot.document) : []))
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const renaming = ref<string | null>(null)
@@ -35,6 +44,18 @@ function rename(take: Take, name: string): void {
 }
 
 const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take.remove', id: take.id }])
+/** Drawings that no take shows are kept, and can be shown again. */
+const unshown = computed(() =>
+  shot.document ? unexposedDrawings(shot.document).flatMap(id => shot.drawing(id) ?? []) : [],
+)
+function show(drawing: Drawing): void {
+  const { document, take } = shot
+  if (!document || !take) return
+  const edit = shareDrawing(document, take, drawing, desk.frame, desk.exposure)
+  if (shot.commit(`show ${drawing.number} again`, edit.ops)) return
+  desk.layerId = drawing.layer
+  desk.goTo(edit.frame)
+}
 </script>
 
 <template>
@@ -86,6 +107,19 @@ const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take
         </template>
       </li>
     </ul>
+    <p v-if="unshown.length" class="unshown">
+      in no take:
+      <button
+        v-for="drawing in unshown"
+        :key="drawing.id"
+        class="plain"
+        :disabled="!shot.mayDraw"
+        :title="`Show ${drawing.number} on frame ${desk.frame + 1} of this take`"
+        @click="show(drawing)"
+      >
+        {{ drawing.number }}
+      </button>
+    </p>
   </section>
 </template>
 
@@ -138,6 +172,16 @@ li {
   flex: none;
   padding: 4px;
   line-height: 0;
+  color: var(--green);
+}
+
+.unshown {
+  margin-top: 4px;
+  font-size: 12.5px;
+  color: var(--soft);
+}
+
+.unshown .plain {
   color: var(--green);
 }
 </style>

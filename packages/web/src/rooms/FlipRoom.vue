@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { find, takesInOrder, type Take } from '@unhurried/core/document'
 import { secondsLabel } from '@unhurried/core/time'
-import { PHONE_WIDTH_MM } from '@unhurried/core/work'
+import { PHONE_WIDTH_SCREEN_PX } from '@unhurried/core/work'
 import { useElementSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import FlipTake from '../components/FlipTake.vue'
@@ -19,8 +19,6 @@ import { useFlip } from '../stores/flip.ts'
 import { useShot } from '../stores/shot.ts'
 
 const MOST_TAKES = 4
-/** A CSS pixel is 1/96 inch. */
-const PHONE_WIDTH_PX = Math.round((PHONE_WIDTH_MM / 25.4) * 96)
 
 const shot = useShot()
 const desk = useDesk()
@@ -50,7 +48,7 @@ const dimmed = computed(() => new Set(Object.keys(desk.looks).filter(id => desk.
 const pictureWidth = computed(() => {
   const format = shot.document?.format
   if (!format) return 0
-  if (flip.size === 'phone') return PHONE_WIDTH_PX
+  if (flip.size === 'phone') return PHONE_WIDTH_SCREEN_PX
   if (flip.size === 'full') return format.width
   const n = seen.value.length
   const ratio = format.width / format.height

@@ -9,7 +9,6 @@ import {
   withTickAt,
   type EaseName,
   type GapMove,
-  type Preset,
   type Wish,
 } from '@unhurried/core/chart'
 import {
@@ -228,7 +227,6 @@ export const useChart = defineStore('chart', () => {
     canOwn,
     respace,
     choose,
-    choosePreset: (preset: Preset) => respace({ wish: presetWish(preset, 0.5) }),
     make,
     dragTick,
     addTick,
