@@ -59,8 +59,16 @@ const written = (key: string) =>
 }
 
 section {
+  margin-bottom: 12px;
+}
+
+/* Long groups go on in the next column, so that all keys are in sight at once. */
+h3 {
+  break-after: avoid;
+}
+
+p {
   break-inside: avoid;
-  margin-bottom: 16px;
 }
 
 h3 {
@@ -75,7 +83,7 @@ p {
   justify-content: space-between;
   gap: 10px;
   font-size: 13px;
-  padding: 1.5px 0;
+  padding: 1px 0;
 }
 
 .keys {
