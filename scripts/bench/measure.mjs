@@ -187,7 +187,7 @@ async function opening() {
     const start = Date.now()
     await page.goto(`${url}/shot/${big}/desk?frame=100`)
     await page.waitForSelector('[data-testid=paper]')
-    await page.waitForSelector('.run')
+    await page.waitForSelector('.sheet canvas')
     times.push(Date.now() - start)
   }
   const bare = []
@@ -251,7 +251,7 @@ async function acknowledging() {
 async function wholeSheet() {
   const shot = await longSheet(page.request, url)
   await page.goto(`${url}/shot/${shot}/desk`)
-  await page.waitForSelector('.run')
+  await page.waitForSelector('.sheet canvas')
   await page.keyboard.press('j')
   await page.waitForTimeout(1500)
   await page.evaluate(() => {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { layersInOrder } from '@unhurried/core/document'
-import { useElementSize, useScroll } from '@vueuse/core'
-import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { makeSheetSight } from '../desk/sheetSight.ts'
+import { type Layer, layersInOrder } from '@unhurried/core/document'
+import { useElementSize, useResizeObserver } from '@vueuse/core'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import type { ColumnPlace, PaintedColumn } from '../desk/sheetPaint.ts'
+import { type ColumnInSight, makeSheetSight, rowInWords } from '../desk/sheetSight.ts'
 import { useSheetHand } from '../desk/useSheetHand.ts'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -11,6 +12,7 @@ import SheetColumn from './SheetColumn.vue'
 import SheetFoot from './SheetFoot.vue'
 import SheetGutter from './SheetGutter.vue'
 import SheetHead from './SheetHead.vue'
+import SheetInk from './SheetInk.vue'
 import SheetNotes from './SheetNotes.vue'
 
 const props = defineProps<{ commands: Commands; playFrame: number | null }>()
@@ -18,56 +20,57 @@ const shot = useShot()
 const desk = useDesk()
 const shape = computed(() => desk.sheetShape)
 const row = computed(() => (shape.value === 'room' ? 21 : 24))
-/** Rows kept ready beyond what is in sight, so that scrolling finds them painted. */
+/** Rows and pixels kept ready beyond what is in sight, so that scrolling finds them written. */
 const SPARE_ROWS = 2
+const SPARE_PX = 100
+const BLOCK = 6
 
 const scroller = ref<HTMLElement | null>(null)
-const { height } = useElementSize(scroller)
-const { y: scrolled } = useScroll(scroller)
+const { width, height } = useElementSize(scroller)
+const across = ref(0)
+const scrolled = ref(0)
+function follow(): void {
+  across.value = scroller.value?.scrollLeft ?? 0
+  scrolled.value = scroller.value?.scrollTop ?? 0
+}
 const length = computed(() => shot.take?.length ?? 0)
 const layers = computed(() => {
   const all = shot.document ? [...layersInOrder(shot.document)].reverse() : []
   return shape.value === 'strip' ? all.filter(layer => layer.id === desk.layerId) : all
 })
-const first = computed(() => Math.max(0, Math.floor(scrolled.value / row.value) - SPARE_ROWS))
-const last = computed(() => Math.min(length.value, Math.ceil((scrolled.value + height.value) / row.value) + SPARE_ROWS))
+/** Rows come into sight by the block, so that a small turn of the wheel writes nothing anew. */
+const first = computed(() => {
+  const top = Math.floor(scrolled.value / row.value) - SPARE_ROWS
+  return Math.max(0, Math.floor(top / BLOCK) * BLOCK)
+})
+const last = computed(() => {
+  const bottom = (scrolled.value + height.value) / row.value + SPARE_ROWS
+  return Math.min(length.value, Math.ceil(bottom / BLOCK) * BLOCK)
+})
 const see = makeSheetSight()
-interface Rows {
-  readonly first: number
-  readonly last: number
-}
-/** Columns drawn at once when the sheet is scrolled far; as many more follow with every picture of the screen. */
-const AT_ONCE = 3
-const inView = computed<Rows>(() => ({ first: first.value, last: last.value }))
-/** the rows that the later groups of columns show by now */
-const late = shallowRef<readonly Rows[]>([])
-let coming = 0
+const seen = (layer: Layer): ColumnInSight =>
+  shot.document && shot.take
+    ? see(shot.document, shot.take, layer.id, first.value, last.value)
+    : { runs: [], cycles: [] }
 
-function followWith(group: number, rows: Rows): void {
-  coming = requestAnimationFrame(() => {
-    late.value = late.value.map((old, i) => (i === group ? rows : old))
-    if (group + 1 < late.value.length) followWith(group + 1, rows)
-  })
+/** Where the columns lie on the strip, measured when the sheet is laid out anew. */
+const strip = ref<HTMLElement | null>(null)
+const places = shallowRef<readonly ColumnPlace[]>([])
+function measureColumns(): void {
+  const columns = strip.value?.querySelectorAll<HTMLElement>('[data-layer]') ?? []
+  places.value = [...columns].map(column => ({ left: column.offsetLeft, width: column.offsetWidth }))
 }
-watch(
-  [inView, () => layers.value.length],
-  ([rows, count], before) => {
-    cancelAnimationFrame(coming)
-    const groups = Math.max(0, Math.ceil(count / AT_ONCE) - 1)
-    if (groups !== late.value.length || !before[0]) late.value = Array.from({ length: groups }, () => rows)
-    // Scrolling is told within a picture of the screen: the first request still belongs to it.
-    else coming = requestAnimationFrame(() => followWith(0, rows))
-  },
-  { immediate: true },
-)
-onBeforeUnmount(() => cancelAnimationFrame(coming))
+useResizeObserver(strip, measureColumns)
+watch([layers, shape], measureColumns, { flush: 'post' })
 
-const columns = computed(() => {
-  const { document, take } = shot
-  if (!document || !take) return []
-  return layers.value.map((layer, i) => {
-    const rows = late.value[Math.floor(i / AT_ONCE) - 1] ?? inView.value
-    return { layer, ...see(document, take, layer.id, rows.first, rows.last) }
+const hand = useSheetHand(scroller, row, props.commands.sheet)
+const painted = computed((): PaintedColumn[] => {
+  const [from, to] = [across.value - SPARE_PX, across.value + width.value + SPARE_PX]
+  return layers.value.flatMap((layer, i) => {
+    const place = places.value[i]
+    if (!place || place.left + place.width < from || place.left > to) return []
+    const drag = hand.drag.value?.layer === layer.id ? hand.drag.value : null
+    return [{ layer, ...place, ...seen(layer), unseen: desk.looks[layer.id] === 'hidden', drag }]
   })
 })
 
@@ -83,7 +86,7 @@ watch([() => desk.frame, height, row], async () => {
   }
 })
 
-const hand = useSheetHand(scroller, row, props.commands.sheet)
+const words = computed(() => (shot.document && shot.take ? rowInWords(shot.document, shot.take, desk.frame) : ''))
 const shown = computed(() => props.playFrame ?? desk.frame)
 </script>
 
@@ -94,17 +97,20 @@ const shown = computed(() => props.playFrame ?? desk.frame)
     aria-label="Exposure sheet"
     :style="{ '--row': `${row}px` }"
   >
+    <p id="sheet-row" class="hush" aria-live="polite">{{ words }}</p>
     <div
       ref="scroller"
       class="rows"
       tabindex="0"
       aria-label="Frames"
+      aria-describedby="sheet-row"
+      @scroll.passive="follow"
       @pointermove="hand.move"
       @pointerup="hand.up"
       @pointercancel="hand.cancel"
     >
       <SheetHead :layers="layers" :commands="commands" />
-      <div class="strip" data-strip :style="{ height: `${length * row}px` }">
+      <div ref="strip" class="strip" data-strip :style="{ height: `${length * row}px` }">
         <div class="at" :style="{ top: `${shown * row}px` }" />
         <SheetGutter
           :first="first"
@@ -115,17 +121,17 @@ const shown = computed(() => props.playFrame ?? desk.frame)
         />
         <SheetNotes v-if="shape === 'room'" :row-px="row" :first="first" :last="last" />
         <SheetColumn
-          v-for="{ layer, runs, cycles } in columns"
+          v-for="layer in layers"
           :key="layer.id"
           :layer="layer"
-          :runs="runs"
-          :cycles="cycles"
+          :see="() => seen(layer)"
           :row-px="row"
           :drag="hand.drag.value?.layer === layer.id ? hand.drag.value : null"
           @press="event => hand.down(event, layer.id)"
           @grip="(event, run) => hand.gripHold(event, layer.id, run.start, run.frames)"
           @key="(event, run) => run.drawing && hand.gripKey(event, layer.id, run.drawing, run.start)"
         />
+        <SheetInk :columns="painted" :row-px="row" :first="first" :last="last" />
       </div>
     </div>
     <SheetFoot v-if="shape === 'edge'" :commands="commands" />

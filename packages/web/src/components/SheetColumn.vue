@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { isBlank, type Layer } from '@unhurried/core/document'
+import type { Layer } from '@unhurried/core/document'
 import { computed, ref } from 'vue'
-import type { SeenCycle, SeenRun } from '../desk/sheetSight.ts'
+import { endAt, keyAt } from '../desk/sheetPaint.ts'
+import type { ColumnInSight, SeenCycle, SeenRun } from '../desk/sheetSight.ts'
 import type { SheetDrag } from '../desk/useSheetHand.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 
+/** A column of the sheet to the hand: what is written on it is painted over all columns at once. */
 const props = defineProps<{
   layer: Layer
-  runs: readonly SeenRun[]
-  cycles: readonly SeenCycle[]
+  /** what is in sight of the column; asked only when the pointer is on it */
+  see: () => ColumnInSight
   rowPx: number
   /** what is being dragged on this column */
   drag: SheetDrag | null
@@ -27,53 +29,53 @@ const marked = computed(() => {
   if (!s?.layers.includes(props.layer.id)) return null
   return { top: `${s.from * props.rowPx}px`, height: `${(s.to - s.from) * props.rowPx}px` }
 })
-const framesOf = (run: SeenRun) =>
-  props.drag?.kind === 'hold' && props.drag.start === run.start ? props.drag.frames : run.frames
 
-/*
- * A run is one element with its number as text; only keys and breakdowns get an element for their ring or line. Hundreds
- * of runs are made anew at every turn of the wheel, and every box less is time.
- */
-const roleOf = (run: SeenRun) => (props.layer.kind === 'background' ? 'inbetween' : (run.sheet?.role ?? 'inbetween'))
-function runClass(run: SeenRun): string {
-  return [
-    'run',
-    run.repeated && 'repeated',
-    run.shared && 'shared',
-    run.sheet && isBlank(run.sheet) && 'blank',
-    framesOf(run) > 1 && 'long',
-  ]
-    .filter(Boolean)
-    .join(' ')
-}
+/** what is under the pointer: the end of a hold, by its frame, or a key; and the linked cycle beside it in words */
+const end = ref<number | null>(null)
+const onKey = ref(false)
+const hint = ref<string>()
 
-/** How near to the end of a hold, in pixels, the pointer takes hold of it. */
-const GRIP_PX = 5
-const gripped = ref<number | null>(null)
-
-function endUnder(event: PointerEvent): SeenRun | null {
-  if (!mayEdit.value) return null
-  const y = event.clientY - (event.currentTarget as HTMLElement).getBoundingClientRect().top
-  return props.runs.find(run => Math.abs((run.start + run.frames) * props.rowPx - y) < GRIP_PX) ?? null
+function under(
+  at: { clientX: number; clientY: number },
+  col: EventTarget | null,
+): { key: SeenRun | null; end: SeenRun | null; cycle: SeenCycle | null } {
+  const box = (col as HTMLElement).getBoundingClientRect()
+  const [x, y] = [at.clientX - box.left, at.clientY - box.top]
+  const { runs, cycles } = props.see()
+  const frame = Math.floor(y / props.rowPx)
+  const cycle = (x < 12 && cycles.find(c => frame >= c.from && frame < c.to)) || null
+  if (!mayEdit.value) return { key: null, end: null, cycle }
+  const key = keyAt(props.layer, runs, x - box.width / 2, y, props.rowPx)
+  return { key, end: key ? null : endAt(runs, y, props.rowPx), cycle }
 }
 
 function move(event: PointerEvent): void {
-  if (event.buttons === 0) gripped.value = endUnder(event)?.start ?? null
+  if (event.buttons !== 0) return
+  const here = under(event, event.currentTarget)
+  end.value = here.end && here.end.start + here.end.frames
+  onKey.value = here.key !== null
+  hint.value = here.cycle ? cycleWords(here.cycle) : undefined
+}
+
+function leave(): void {
+  end.value = null
+  onKey.value = false
 }
 
 /** A key is taken hold of at its number, a hold at its end; everything else is the sheet's. */
 function down(event: PointerEvent): void {
-  const target = event.target as HTMLElement
-  const key = target.classList.contains('movable') && props.runs.find(run => run.start === Number(target.dataset.start))
-  const end = key ? null : endUnder(event)
-  if (key) emit('key', event, key)
-  else if (end) emit('grip', event, end)
+  const here = under(event, event.currentTarget)
+  if (here.key) emit('key', event, here.key)
+  else if (here.end) emit('grip', event, here.end)
   else emit('press', event)
 }
 
-const endOf = (start: number) => {
-  const run = props.runs.find(r => r.start === start)
-  return run ? run.start + run.frames : -1
+/** A finger pans the sheet, but not when it takes hold of something. */
+function touch(event: TouchEvent): void {
+  const finger = event.touches[0]
+  if (event.touches.length !== 1 || !finger) return
+  const here = under(finger, event.currentTarget)
+  if (here.key || here.end) event.preventDefault()
 }
 
 const cycleWords = ({ from, to, period }: SeenCycle) => {
@@ -87,43 +89,15 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   <div
     class="col"
     :data-layer="layer.id"
-    :class="{
-      quiet: layer.kind !== 'drawn',
-      on: layer.id === desk.layerId,
-      locked: layer.locked,
-      gripping: gripped !== null,
-      unseen: desk.looks[layer.id] === 'hidden',
-    }"
+    :class="{ quiet: layer.kind !== 'drawn', locked: layer.locked, gripping: end !== null, movable: onKey }"
+    :title="hint"
     @pointerdown="down"
     @pointermove="move"
-    @pointerleave="gripped = null"
+    @pointerleave="leave"
+    @touchstart="touch"
   >
     <div v-if="marked" class="marked" :style="marked" />
-    <div
-      v-for="cycle in cycles"
-      :key="cycle.id"
-      class="cycle"
-      :style="{ top: `${cycle.from * rowPx + 2}px`, height: `${(cycle.to - cycle.from) * rowPx - 4}px` }"
-      :title="cycleWords(cycle)"
-    >
-      <i v-for="turn in cycle.turns" :key="turn" :style="{ top: `${(turn - cycle.from) * rowPx - 2}px` }" />
-    </div>
-    <div
-      v-for="run in runs"
-      :key="run.start"
-      :class="runClass(run)"
-      :style="`top:${run.start * rowPx}px;height:${framesOf(run) * rowPx}px`"
-    >
-      <template v-if="roleOf(run) === 'inbetween'">{{ run.sheet?.number }}</template>
-      <span
-        v-else
-        class="sheet-number"
-        :class="[roleOf(run), { movable: mayEdit && roleOf(run) === 'key' }]"
-        :data-start="run.start"
-        >{{ run.sheet?.number }}</span
-      >
-    </div>
-    <div v-if="gripped !== null && !drag" class="end" :style="{ top: `${endOf(gripped) * rowPx - 1}px` }" />
+    <div v-if="end !== null && !drag" class="end" :style="{ top: `${end * rowPx - 1}px` }" />
     <div v-if="drag?.kind === 'key' && drag.to !== drag.start" class="to" :style="{ top: `${drag.to * rowPx}px` }">
       {{ drag.to > drag.start ? '+' : '−' }}{{ Math.abs(drag.to - drag.start) }}
     </div>
@@ -145,17 +119,8 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   max-width: 150px;
 }
 
-.col.quiet,
-.col.locked {
-  color: var(--soft);
-}
-
 .col.locked {
   background: repeating-linear-gradient(135deg, transparent 0 7px, rgb(90 74 48 / 4%) 7px 8px);
-}
-
-.col.unseen .run {
-  opacity: 0.45;
 }
 
 .marked {
@@ -167,71 +132,11 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   border-radius: 3px;
 }
 
-.cycle {
-  position: absolute;
-  left: 3px;
-  width: 6px;
-  border: 1.4px solid var(--past);
-  border-right: 0;
-  border-radius: 5px 0 0 5px;
-}
-
-.cycle i {
-  position: absolute;
-  left: -1px;
-  width: 7px;
-  border-top: 1.4px dotted var(--past);
-}
-
-.run {
-  position: absolute;
-  left: 0;
-  right: 0;
-  padding-top: 2px;
-  text-align: center;
-  font-size: 12.5px;
-  pointer-events: none;
-  contain: layout style;
-}
-
-/* The line of a hold, from under the number to its end. */
-.long::before {
-  content: '';
-  position: absolute;
-  top: 21px;
-  bottom: 3px;
-  left: 50%;
-  width: 1px;
-  background: #928d83;
-}
-
-.run.repeated {
-  color: #756c5d;
-}
-
-.run.repeated::before {
-  background: var(--rule);
-}
-
-.run .movable {
-  pointer-events: auto;
+.col.movable {
   cursor: grab;
-  touch-action: none;
 }
 
-.run.blank {
-  color: var(--soft);
-}
-
-.run.shared::after {
-  content: '=';
-  position: absolute;
-  margin-left: 5px;
-  color: var(--green);
-}
-
-.gripping,
-.gripping .movable {
+.col.gripping {
   cursor: ns-resize;
 }
 

@@ -25,8 +25,8 @@ const beats = computed(() =>
       title="The loop"
     />
     <span
-      v-for="f in rows"
-      :key="f"
+      v-for="(f, i) in rows"
+      :key="i"
       class="nr"
       :class="{ odd: f % 2, second: f % fps === 0 && f > 0, here: f === here }"
       :style="{ top: `${f * rowPx}px` }"

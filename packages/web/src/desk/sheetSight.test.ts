@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { applyBatch, currentTake, FIRST, freshDocument, type Operation } from '@unhurried/core/document'
-import { makeSheetSight, runsInSight } from './sheetSight.ts'
+import { makeSheetSight, rowInWords, runsInSight } from './sheetSight.ts'
 
 const L = FIRST.drawn
 function document() {
@@ -78,5 +78,10 @@ describe('what is in sight of a column', () => {
     if (!result.ok) throw new Error(result.refusal.code)
     expect(see(result.document, currentTake(result.document), L, 0, 20)).toBe(before)
     expect(see(shot, take, L, 0, 21)).not.toBe(before)
+  })
+
+  test('a row is told in words', () => {
+    expect(rowInWords(shot, take, 5)).toBe('Frame 6 of 40; figure 2, key, frame 2 of 4; background empty')
+    expect(rowInWords(shot, take, 15)).toMatch(/^Frame 16 of 40; figure empty;/)
   })
 })

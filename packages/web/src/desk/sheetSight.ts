@@ -1,6 +1,6 @@
 import type { Drawing, ShotDocument, Take } from '@unhurried/core/document'
-import { columnOf, cyclesOf, find } from '@unhurried/core/document'
-import { cycleEnd, periodOf, type PlacedRun, type Run } from '@unhurried/core/time'
+import { columnOf, cyclesOf, find, layersInOrder } from '@unhurried/core/document'
+import { cycleEnd, periodOf, type PlacedRun, type Run, runAt } from '@unhurried/core/time'
 
 /** An exposure in sight: its run, its drawing, and whether that is shown elsewhere too. */
 export interface SeenRun extends PlacedRun {
@@ -90,4 +90,16 @@ export function makeSheetSight() {
     seen.set(layer, { from, answer })
     return answer
   }
+}
+
+/** A row of the sheet in words, for those who hear it: what each layer shows on `frame`, the front one first. */
+export function rowInWords(document: ShotDocument, take: Take, frame: number): string {
+  const shown = [...layersInOrder(document)].reverse().map(layer => {
+    const run = runAt(columnOf(take, layer.id), frame)
+    const sheet = run?.drawing ? find(document.drawings, run.drawing) : undefined
+    if (!run || !sheet) return `${layer.name} empty`
+    const held = run.frames > 1 ? `, frame ${frame - run.start + 1} of ${run.frames}` : ''
+    return `${layer.name} ${sheet.number}, ${sheet.role}${held}`
+  })
+  return [`Frame ${frame + 1} of ${take.length}`, ...shown].join('; ')
 }
