@@ -114,6 +114,29 @@ test('takes: copied, retimed, seen side by side in step, told apart in words, on
   expect([sheetOf(document), Object.values(document.takes).length]).toEqual(['1×4 5×4 9×4', 2])
 })
 
+test('a drawing that only a removed take showed is found below the takes, and shown again', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await exposed(page, world, shot, 'A4 B8')
+  await openDesk(page, world, shot)
+  await page.keyboard.press('j')
+  const takes = page.getByRole('region', { name: 'Takes' })
+  await takes.getByRole('button', { name: 'Copy first take' }).click()
+  await takes.getByRole('textbox').press('Enter')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('t')
+  await takes.getByRole('button', { name: 'first take', exact: true }).click()
+  await expect(takes.getByText('in no take')).toBeHidden()
+  await takes.getByRole('button', { name: 'Remove first take, again' }).click()
+  await expect(takes.getByText('in no take')).toBeVisible()
+  await takes.locator('.unshown button').click()
+  await expect(takes.getByText('in no take')).toBeHidden()
+  await page.keyboard.press('j')
+  await safe(page)
+  const { document } = await stored(page, world, shot)
+  expect([Object.keys(document.takes).length, Object.keys(document.drawings).length]).toEqual([1, 3])
+  expect(sheetOf(document)).toContain('2×')
+})
+
 test('the plan: length in any unit, beats that take their keys along, notes, and what ones would cost', async ({
   page,
   world,

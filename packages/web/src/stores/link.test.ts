@@ -59,7 +59,7 @@ function desk() {
     },
     journal: after => Promise.resolve({ entries: entries.filter(e => e.seq > after), refused: [] } as JournalReply),
     forget: () => undefined,
-    lost: labels => lost.push(...labels),
+    lost: (labels, _, why) => lost.push(...labels.map(label => `${label}, ${why}`)),
     signedOut: () => lost.push('signed out'),
   }
   const link = makeLink(port)
@@ -120,7 +120,7 @@ describe('the link to the server', () => {
     })
     for (let i = 1; i < 4; i++) d.do(loop(i))
     await d.settle()
-    expect(d.lost).toEqual(['loop 2'])
+    expect(d.lost).toEqual(['loop 2, unfit'])
     expect(d.entries.map(e => e.batch.id)).toEqual(['b1', 'b3'])
     expect(d.sizes).toEqual([1, 3, 1, 2, 1, 1])
   })
@@ -131,7 +131,7 @@ describe('the link to the server', () => {
     d.store([{ id: 'other', label: 'shorter', ops: [{ kind: 'frames.remove', take: FIRST.take, at: 2, count: 10 }] }])
     d.do(loop(5))
     await d.settle()
-    expect(d.lost).toEqual(['loop 5'])
+    expect(d.lost).toEqual(['loop 5, first'])
     expect(d.replica().document.takes[FIRST.take]?.length).toBe(2)
   })
 

@@ -26,8 +26,8 @@ export interface LinkPort {
   post(request: PostBatches): Promise<JournalReply>
   journal(after: number): Promise<JournalReply>
   forget(batchIds: ReadonlySet<string>): void
-  /** the journal would not take something; `what` is in words */
-  lost(labels: readonly string[], what: string): void
+  /** something could not be kept; `what` is in words. Another desk was `first`, or the server finds it `unfit` */
+  lost(labels: readonly string[], what: string, why: 'first' | 'unfit'): void
   signedOut(): void
 }
 
@@ -69,7 +69,10 @@ export function makeLink(port: LinkPort) {
         samples: Object.fromEntries([...samples].map(([id, bytes]) => [id, toBase64(bytes)])),
       })
       await take(reply.entries)
-      refuse(reply.refused.map(r => ({ id: r.id, why: `${r.code} (${r.what})` })))
+      refuse(
+        reply.refused.map(r => ({ id: r.id, what: `${r.code}: ${r.what}` })),
+        'first',
+      )
       perRequest = BATCHES_PER_REQUEST
       dispatch({ kind: 'answered', count: port.replica().pending.length })
       // Word of others' changes that came while this was on its way.
@@ -85,11 +88,15 @@ export function makeLink(port: LinkPort) {
     if (!hopeless) return dispatch({ kind: 'failed' })
     // One of them cannot be sent at all: find it by sending them one at a time, so that the others are kept.
     if (batches.length > 1) perRequest = 1
-    else refuse(batches.map(batch => ({ id: batch.id, why: error.message })))
+    else
+      refuse(
+        batches.map(batch => ({ id: batch.id, what: error.message })),
+        'unfit',
+      )
     dispatch({ kind: 'answered', count: port.replica().pending.length })
   }
 
-  function refuse(refused: readonly { id: string; why: string }[]): void {
+  function refuse(refused: readonly { id: string; what: string }[], why: 'first' | 'unfit'): void {
     if (refused.length === 0) return
     const ids = refused.map(r => r.id)
     const labels = port
@@ -98,7 +105,7 @@ export function makeLink(port: LinkPort) {
       .map(batch => batch.label)
     port.setReplica(giveUp(port.replica(), ids))
     port.forget(new Set(ids))
-    port.lost(labels, refused[0]?.why ?? '')
+    port.lost(labels, refused[0]?.what ?? '', why)
   }
 
   /** Takes entries in, one answer after the other. */

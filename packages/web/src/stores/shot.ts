@@ -114,8 +114,9 @@ export const useShot = defineStore('shot', () => {
         for (const i of sent) unsent.delete(i)
         void local.forget(shotId, batchIds, sent)
       },
-      lost(labels, what) {
-        notice.value = `Another desk got there first: ${labels.join(', ')} could not be kept (${what}).`
+      lost(labels, what, why) {
+        const cause = why === 'first' ? 'Another desk got there first' : 'The server does not take it'
+        notice.value = `${cause}: ${labels.join(', ')} could not be kept (${what}).`
       },
       signedOut: () => (signedOut.value = true),
     })
