@@ -65,6 +65,8 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
           z: s + 1,
           samples: sample,
           part: null,
+          nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+          label: null,
           matrix: null,
           swatch: 'graphite',
           width: 6,

@@ -48,6 +48,19 @@ const FIRST_OPERATIONS = [
   { kind: 'chart.set', id: 'c', patch: { ticks: [] } },
 ]
 
+const element = {
+  id: 'e',
+  kind: 'line',
+  z: 1,
+  samples: 's',
+  part: null,
+  matrix: null,
+  swatch: 'graphite',
+  width: 4,
+  nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+  label: null,
+}
+
 describe('documents and operations of earlier schemas', () => {
   const document = migrateDocument(FIRST_SCHEMA)
 
@@ -71,6 +84,17 @@ describe('documents and operations of earlier schemas', () => {
     if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
     expect(result.document.charts.c?.wish.ease).toBe('slow-in')
     expect(result.document.drawings.s?.marks).toEqual({})
+  })
+
+  test('strokes of the second schema were drawn with a round ink nib, and are not labelled', () => {
+    const { nib, label, ...before } = element
+    const op = { kind: 'elements.add', drawing: 'a', elements: [before] }
+    expect(migrateOperations([op], 2)).toEqual([{ ...op, elements: [element] }])
+    const drawing = { id: 'd', layer: 'layer-1', number: 1, role: 'key', elements: { e: before }, marks: {} }
+    const [added] = migrateOperations([{ kind: 'drawing.add', drawing }], 2)
+    expect(added).toEqual({ kind: 'drawing.add', drawing: { ...drawing, elements: { e: element } } })
+    expect([nib.look, label]).toEqual(['ink', null])
+    expect(Batch.safeParse({ id: 'b', label: 'x', ops: [op] }).success).toBe(false)
   })
 
   test('what is of the present schema is left as it is; what is from the future is not read', () => {

@@ -25,6 +25,13 @@ function wish2({ preset, ...rest }: Json): Json {
   return preset === undefined ? rest : { ...rest, wish: presetWish(preset as Preset) }
 }
 
+const element3 = (element: Json): Json => ({
+  nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+  label: null,
+  ...element,
+})
+const drawing3 = (drawing: Json): Json => ({ ...drawing, elements: mapped(drawing.elements, element3) })
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -51,6 +58,19 @@ const STEPS: Readonly<Record<number, Step>> = {
           return { ...op, chart: chart2(op.chart as Json) }
         case 'chart.set':
           return { ...op, patch: wish2(op.patch as Json) }
+        default:
+          return op
+      }
+    },
+  },
+  2: {
+    document: stored => ({ ...stored, schema: 3, drawings: mapped(stored.drawings, drawing3) }),
+    operation(op) {
+      switch (op.kind) {
+        case 'drawing.add':
+          return { ...op, drawing: drawing3(op.drawing as Json) }
+        case 'elements.add':
+          return { ...op, elements: (op.elements as Json[]).map(element3) }
         default:
           return op
       }

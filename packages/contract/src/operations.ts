@@ -12,6 +12,8 @@ const ElementPatch = z
     matrix: p.Matrix.nullable(),
     swatch: p.Id,
     width: p.LineWidth,
+    nib: p.Nib,
+    label: p.StrokeLabel.nullable(),
     z: z.number().min(-1e9).max(1e9),
   })
   .partial()

@@ -1,5 +1,5 @@
-import { FARTHEST_PX, MOST_SAMPLES } from '@unhurried/core/geometry'
-import { LAYER_KINDS, LIMITS, ROLES, WAYS } from '@unhurried/core/document'
+import { FARTHEST_PX, MOST_SAMPLES, NIB_ENDS, NIB_LOOKS } from '@unhurried/core/geometry'
+import { LABELS, LAYER_KINDS, LIMITS, ROLES, WAYS } from '@unhurried/core/document'
 import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
 import { z } from 'zod'
 
@@ -47,6 +47,11 @@ const sampleIndex = z
   .max(MOST_SAMPLES - 1)
 export const LineWidth = z.number().positive().max(LIMITS.lineWidthPx)
 
+export const Nib = z
+  .strictObject({ look: z.enum(NIB_LOOKS), ends: z.enum(NIB_ENDS), thinning: z.number().min(0).max(1) })
+  .readonly()
+export const StrokeLabel = z.enum(LABELS)
+
 export const Element = z
   .strictObject({
     id: Id,
@@ -57,6 +62,8 @@ export const Element = z
     matrix: Matrix.nullable(),
     swatch: Id,
     width: LineWidth,
+    nib: Nib,
+    label: StrokeLabel.nullable(),
   })
   .readonly()
 

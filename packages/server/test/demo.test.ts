@@ -39,7 +39,7 @@ function shapeIn(name: string, drawing: Drawing) {
   const { samples } = get(shots, name)
   return shapeOf(
     elementsInOrder(drawing).map(e =>
-      placeStroke(unpackSamples(samples.get(e.samples) as Uint8Array), e.kind, e.width, e.part, e.matrix),
+      placeStroke(unpackSamples(samples.get(e.samples) as Uint8Array), e.kind, e.width, e.part, e.matrix, e.nib),
     ),
   )
 }

@@ -76,6 +76,8 @@ export const element = (id: string): Element => ({
   z: 1,
   samples: 's1',
   part: null,
+  nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+  label: null,
   matrix: null,
   swatch: 'graphite',
   width: 4,

@@ -251,7 +251,7 @@ describe('a shot from before', () => {
     const rows = await b.source.query('SELECT seq, schema FROM journal WHERE shot_id = $1 ORDER BY seq', [shot])
     expect(rows).toEqual([
       { seq: 1, schema: 1 },
-      { seq: 2, schema: 2 },
+      { seq: 2, schema: 3 },
     ])
   })
 })

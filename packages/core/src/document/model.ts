@@ -1,6 +1,7 @@
 import type { Tick } from '../chart/halves.ts'
 import type { Wish } from '../chart/wish.ts'
 import type { Matrix } from '../geometry/matrix.ts'
+import type { Nib } from '../geometry/nib.ts'
 import type { Point } from '../geometry/point.ts'
 import type { Cycle } from '../time/cycle.ts'
 import type { Run } from '../time/exposure.ts'
@@ -8,7 +9,7 @@ import type { LoopRange } from '../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 2
+export const DOCUMENT_SCHEMA = 3
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -59,9 +60,16 @@ export interface Element {
   readonly part: readonly [number, number] | null
   readonly matrix: Matrix | null
   readonly swatch: string
-  /** pixels at full pressure, before the matrix */
+  /** pixels at half of the full pressure, before the matrix */
   readonly width: number
+  readonly nib: Nib
+  /** which limb a line of a rough belongs to: shown in a working colour on the desk, sent off in its own */
+  readonly label: Label | null
 }
+
+/** Working labels of strokes: the limb nearer to the viewer, and the one behind the body. */
+export const LABELS = ['near', 'far'] as const
+export type Label = (typeof LABELS)[number]
 
 /** One sheet on one layer. */
 export interface Drawing {

@@ -226,7 +226,9 @@ describe('strokes', () => {
     const placed = placeStroke(straight(11), 'line', 4, [2, 4], scaling(2, 2, { x: 0, y: 0 }))
     expect(placed.samples.map(s => s.x)).toEqual([40, 60, 80])
     expect(placed.width).toBe(8)
-    expect(placed.box).toEqual({ left: 36, top: -4, right: 84, bottom: 4 })
+    // At full pressure the line is 8 · 1.62 = 12.96 px wide.
+    expect(placed.box.left).toBeCloseTo(40 - 6.48, 9)
+    expect(placed.box.bottom).toBeCloseTo(6.48, 9)
   })
 
   test('a loop gathers what lies mostly inside it', () => {

@@ -1,8 +1,10 @@
 import { getStroke } from 'perfect-freehand'
 import { map, scaleOf, type Matrix } from './matrix.ts'
+import { INK, taperOf, widthAt, type Nib } from './nib.ts'
 import {
   boxesMeet,
   boxOf,
+  distance,
   distanceBetweenPieces,
   EMPTY_BOX,
   grown,
@@ -12,8 +14,6 @@ import {
 } from './point.ts'
 import type { Sample } from './samples.ts'
 
-/** How much of a line's width pressure decides: a feather touch gives about a third of the full width. */
-const THINNING = 0.62
 /** How strongly the outline is rounded off; the samples themselves are smoothed while they are drawn. */
 const OUTLINE_SMOOTHING = 0.6
 const OUTLINE_STREAMLINE = 0.2
@@ -21,13 +21,20 @@ const OUTLINE_STREAMLINE = 0.2
 /** A flat polygon of alternating x, y in pixels. */
 export type FlatPolygon = Float32Array
 
-/** The outline of a line drawn through samples: a closed polygon, thick where pressure was. `width` is in pixels. */
-export function lineOutline(samples: readonly Sample[], width: number, finished = true): FlatPolygon {
+/**
+ * The outline of a line drawn through samples with a nib: a closed polygon, thick where pressure was. `width` is in
+ * pixels; an unfinished line is still being drawn and has no drawn-out end yet.
+ */
+export function lineOutline(samples: readonly Sample[], width: number, nib: Nib = INK, finished = true): FlatPolygon {
+  const taper = nib.ends === 'tapered' && samples.length > 2 ? taperOf(nib.ends, width, lengthOf(samples)) : 0
+  const cap = nib.ends !== 'blunt'
   const outline = getStroke(
     samples.map(s => [s.x, s.y, s.pressure]),
     {
       size: width,
-      thinning: THINNING,
+      thinning: nib.thinning,
+      start: { cap, taper },
+      end: { cap, taper: finished ? taper : 0 },
       smoothing: OUTLINE_SMOOTHING,
       streamline: OUTLINE_STREAMLINE,
       simulatePressure: false,
@@ -40,6 +47,12 @@ export function lineOutline(samples: readonly Sample[], width: number, finished 
     flat[2 * i + 1] = p[1] as number
   })
   return flat
+}
+
+function lengthOf(samples: readonly Sample[]): number {
+  let length = 0
+  for (let i = 1; i < samples.length; i++) length += distance(samples[i - 1] as Sample, samples[i] as Sample)
+  return length
 }
 
 /** The path of samples itself as a closed polygon: the edge of a painted shape. */
@@ -60,9 +73,10 @@ export function mapSamples(samples: readonly Sample[], matrix: Matrix): Sample[]
 /** A stroke resolved to where it lies on the paper: what is needed to paint, hit and measure it. */
 export interface PlacedStroke {
   readonly samples: readonly Sample[]
-  /** full width in pixels at pressure 1 */
+  /** width in pixels at half of the full pressure */
   readonly width: number
   readonly kind: 'line' | 'shape'
+  readonly nib: Nib
   readonly box: Box
 }
 
@@ -73,12 +87,15 @@ export function placeStroke(
   width: number,
   part: readonly [number, number] | null,
   matrix: Matrix | null,
+  nib: Nib = INK,
 ): PlacedStroke {
   const cut = part ? stored.slice(part[0], part[1] + 1) : stored
   const samples = matrix ? mapSamples(cut, matrix) : cut
   const scaled = matrix ? width * scaleOf(matrix) : width
-  const box = samples.length ? grown(boxOf(samples), kind === 'line' ? scaled / 2 : 0) : EMPTY_BOX
-  return { samples, width: scaled, kind, box }
+  const box = samples.length
+    ? grown(boxOf(samples), kind === 'line' ? widthAt(1, scaled, nib.thinning) / 2 : 0)
+    : EMPTY_BOX
+  return { samples, width: scaled, kind, nib, box }
 }
 
 /**

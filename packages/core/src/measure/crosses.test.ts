@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { wishTicks, valueOf, shareOf, presetWish, RATIOS } from '../chart/index.ts'
 import {
+  INK,
   knottedPath,
   partOfPath,
   pathLength,
@@ -83,6 +84,7 @@ describe('paths with knots', () => {
 const pebble = (at: Point, r: number) => [
   {
     kind: 'shape' as const,
+    nib: INK,
     width: 1,
     box: { left: at.x - r, top: at.y - r, right: at.x + r, bottom: at.y + r },
     samples: Array.from({ length: 40 }, (_, i) => ({

@@ -26,7 +26,7 @@ export function shapeOf(strokes: readonly PlacedStroke[]): Moments {
     const outline =
       stroke.kind === 'shape'
         ? shapeOutline(stroke.samples)
-        : lineOutline(stroke.samples, Math.max(stroke.width, THINNEST_LINE / scale))
+        : lineOutline(stroke.samples, Math.max(stroke.width, THINNEST_LINE / scale), stroke.nib)
     fillPolygon(alpha, width, height, outline, window)
   }
   return onPaper(momentsOf(silhouette(alpha, width, height)), window)

@@ -1,5 +1,5 @@
 import type { Element, Operation } from '@unhurried/core/document'
-import { packSamples, placeStroke, type PlacedStroke, type Point, type Sample } from '@unhurried/core/geometry'
+import { INK, packSamples, placeStroke, type PlacedStroke, type Point, type Sample } from '@unhurried/core/geometry'
 import { shapeOf, type Moments } from '@unhurried/core/raster'
 import type { Mark } from './tilda.ts'
 
@@ -34,7 +34,9 @@ function evenly(path: readonly Point[]): Point[] {
 
 /** What the desk would measure of marks. */
 export function measured(marks: readonly Mark[]): Moments {
-  const strokes: PlacedStroke[] = marks.map(mark => placeStroke(penned(mark), mark.kind, mark.width, null, null))
+  const strokes: PlacedStroke[] = marks.map(mark =>
+    placeStroke(penned(mark), mark.kind, mark.width, null, null, mark.nib),
+  )
   return shapeOf(strokes)
 }
 
@@ -56,6 +58,8 @@ export function drawnWith(
       matrix: null,
       swatch: mark.swatch,
       width: mark.width,
+      nib: mark.nib ?? INK,
+      label: mark.label ?? null,
     }
     return { kind: 'elements.add', drawing, elements: [element] }
   })

@@ -1,4 +1,5 @@
-import { insidePolygon, rotation, map, type Point } from '@unhurried/core/geometry'
+import type { Label } from '@unhurried/core/document'
+import { insidePolygon, rotation, map, type Nib, type Point } from '@unhurried/core/geometry'
 import { stretchKeepingArea } from '@unhurried/core/motion'
 
 /** How Tilda sits, leaps or lands. Lengths in paper pixels, angles in radians (clockwise as seen). */
@@ -28,6 +29,9 @@ export interface Mark {
   readonly swatch: string
   readonly width: number
   readonly points: readonly Point[]
+  /** a round ink nib when not told otherwise */
+  readonly nib?: Nib
+  readonly label?: Label
 }
 
 /** Closed outlines that belong together, their colour, and the lines drawn on them. Later parts lie over earlier ones. */

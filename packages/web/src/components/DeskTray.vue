@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { Crosshair, Eraser, Lasso, Layers2, PenLine, Redo2, Scissors, Spline, Undo2 } from 'lucide-vue-next'
-import { ElPopover, ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { secondsLabel } from '@unhurried/core/time'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
@@ -9,6 +8,7 @@ import { TOOLS, useDesk, type Tool } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import FlipFan from './FlipFan.vue'
 import PlayButton from './PlayButton.vue'
+import TrayTip from './TrayTip.vue'
 
 const props = defineProps<{
   commands: Commands
@@ -40,7 +40,6 @@ const WORDS: Record<Tool, string> = {
   trace: 'trace',
 }
 const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
-const hasWidth = computed(() => ['line', 'rub-out', 'trim'].includes(desk.tool))
 const tipOf = (command: Command) => `${command.words} (${command.keys.map(k => k.toUpperCase()).join(', ')})`
 const undo = props.commands.get('undo')
 const redo = props.commands.get('redo')
@@ -67,50 +66,11 @@ const now = computed(() => {
         :title="tipOf(commands.get(`tool-${tool}`))"
         @click="desk.tool = tool"
       >
-        <component :is="ICONS[tool]" :size="18" :stroke-width="1.6" aria-hidden="true" />
+        <component :is="ICONS[tool]" :size="16" :stroke-width="1.6" aria-hidden="true" />
         {{ WORDS[tool] }}
       </button>
     </div>
-    <ElPopover v-if="shot.mayDraw && (hasWidth || desk.tool === 'shape')" trigger="click" placement="top" :width="250">
-      <template #reference>
-        <button class="tip" :title="`Width and smoothing of the ${WORDS[desk.tool]}`">
-          <span
-            class="dot"
-            :style="{
-              width: `${Math.min(24, Math.max(2, desk.widths[desk.tool]))}px`,
-              height: `${Math.min(24, Math.max(2, desk.widths[desk.tool]))}px`,
-            }"
-          />
-          <span>{{ hasWidth ? `${desk.widths[desk.tool]} px` : 'edge' }}</span>
-        </button>
-      </template>
-      <template v-if="hasWidth">
-        <label class="setting" for="width"
-          >width <b>{{ desk.widths[desk.tool] }} px</b></label
-        >
-        <ElSlider
-          id="width"
-          v-model="desk.widths[desk.tool]"
-          :min="1"
-          :max="desk.tool === 'line' ? 120 : 80"
-          :show-tooltip="false"
-          aria-label="Width"
-        />
-      </template>
-      <label class="setting" for="smoothing"
-        >smoothing <b>{{ Math.round(desk.smoothing * 100) }} %</b></label
-      >
-      <ElSlider
-        id="smoothing"
-        v-model="desk.smoothing"
-        :min="0"
-        :max="1"
-        :step="0.05"
-        :show-tooltip="false"
-        aria-label="Smoothing"
-      />
-      <p class="soft">More smoothing lags further behind the pen.</p>
-    </ElPopover>
+    <TrayTip v-if="shot.mayDraw" />
     <div v-if="shot.mayDraw" class="palette" role="radiogroup" aria-label="Palette strip">
       <button
         v-for="swatch in swatches"
@@ -135,7 +95,7 @@ const now = computed(() => {
         :title="lastStep ? `Undo: ${lastStep} (Q)` : 'Nothing to undo'"
         @click="undo.run()"
       >
-        <Undo2 :size="18" :stroke-width="1.6" aria-hidden="true" />undo
+        <Undo2 :size="16" :stroke-width="1.6" aria-hidden="true" />undo
       </button>
       <button
         class="tool"
@@ -143,7 +103,7 @@ const now = computed(() => {
         :title="nextStep ? `Redo: ${nextStep} (Shift Q)` : 'Nothing to redo'"
         @click="redo.run()"
       >
-        <Redo2 :size="18" :stroke-width="1.6" aria-hidden="true" />redo
+        <Redo2 :size="16" :stroke-width="1.6" aria-hidden="true" />redo
       </button>
     </div>
     <FlipFan :bitmaps="bitmaps" :commands="commands" />
@@ -173,7 +133,9 @@ const now = computed(() => {
 
 .tools,
 .steps {
-  display: flex;
+  display: grid;
+  grid-template-rows: repeat(2, 41px);
+  grid-auto-flow: column;
   gap: 1px;
 }
 
@@ -187,13 +149,14 @@ const now = computed(() => {
   display: flex;
   flex-direction: column;
   align-items: center;
-  gap: 4px;
-  width: 42px;
-  padding: 8px 0 6px;
+  gap: 2px;
+  width: 46px;
+  padding: 4px 0 2px;
   border: 0;
   border-radius: 8px;
   background: none;
   font-size: 11.5px;
+  line-height: 1.3;
   color: var(--soft);
   cursor: pointer;
 }
@@ -211,30 +174,6 @@ const now = computed(() => {
 .tool:disabled {
   opacity: 0.45;
   cursor: default;
-}
-
-.tip {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: flex-end;
-  gap: 4px;
-  flex: none;
-  width: 42px;
-  height: 50px;
-  white-space: nowrap;
-  padding: 0;
-  border: 0;
-  background: none;
-  font-size: 11.5px;
-  color: var(--soft);
-  cursor: pointer;
-}
-
-.dot {
-  border-radius: 50%;
-  background: var(--ink);
-  margin: auto;
 }
 
 .palette {
@@ -260,12 +199,6 @@ const now = computed(() => {
 
 .swatch.on {
   box-shadow: 0 0 0 2px var(--green);
-}
-
-.setting {
-  display: flex;
-  justify-content: space-between;
-  color: var(--ink);
 }
 
 @media (width < 1180px) {

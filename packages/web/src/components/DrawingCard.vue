@@ -2,10 +2,12 @@
 import type { Drawing } from '@unhurried/core/document'
 import { onMounted, ref, watch } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
+import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 
 const props = defineProps<{ drawing: Drawing | null; bitmaps: BitmapShelf }>()
 const shot = useShot()
+const desk = useDesk()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const [WIDTH, HEIGHT, DENSITY] = [88, 54, 2]
 
@@ -18,11 +20,11 @@ function paint(): void {
   const { width, height } = shot.document.format
   const scale = Math.min(WIDTH / width, HEIGHT / height) * DENSITY
   brush.setTransform(scale, 0, 0, scale, (WIDTH * DENSITY - width * scale) / 2, (HEIGHT * DENSITY - height * scale) / 2)
-  props.bitmaps.draw(brush, props.drawing, 'drawn', scale, shot.document.swatches)
+  props.bitmaps.draw(brush, props.drawing, 'drawn', scale, desk.colours)
 }
 
 onMounted(paint)
-watch(() => [props.drawing, shot.document?.format, shot.document?.swatches], paint)
+watch(() => [props.drawing, shot.document?.format, desk.colours], paint)
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
 import { seenAt, type Seeing } from '../flip/frames.ts'
+import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 
 /** One frame of a take, painted at a width in screen pixels. While playing, `paint` shows any other frame at once. */
@@ -17,6 +18,7 @@ const props = defineProps<{
   dimmed?: ReadonlySet<string>
 }>()
 const shot = useShot()
+const desk = useDesk()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { pixelRatio } = useDevicePixelRatio()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, paper: '#fdfaf3', fps: 24 })
@@ -40,16 +42,29 @@ function paint(frame: number): void {
   for (const { drawing, animated } of seenAt(shot.document, props.take, frame, seeing)) {
     const look = seeing.silhouettes && animated ? 'silhouette' : 'drawn'
     brush.globalAlpha = props.dimmed?.has(drawing.layer) ? DIMMED : 1
-    props.bitmaps.draw(brush, drawing, look, scale, shot.document.swatches)
+    props.bitmaps.draw(brush, drawing, look, scale, desk.colours)
   }
   brush.globalAlpha = 1
 }
 
 const now = () => paint(props.frame)
 onMounted(now)
-watch(() => [props.take, props.frame, props.width, props.seeing, props.dimmed, shot.document, pixelRatio.value], now, {
-  flush: 'post',
-})
+watch(
+  () => [
+    props.take,
+    props.frame,
+    props.width,
+    props.seeing,
+    props.dimmed,
+    shot.document,
+    desk.colours,
+    pixelRatio.value,
+  ],
+  now,
+  {
+    flush: 'post',
+  },
+)
 defineExpose({ paint })
 </script>
 

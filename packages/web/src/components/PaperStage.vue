@@ -52,6 +52,7 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     strength: desk.lightTable.strength,
     shifts: playing ? NO_SHIFTS : desk.shifts,
     looks: desk.looks,
+    colours: desk.colours,
     lifted: playing ? NO_ONE : paper.lifted.value,
   }
 }
@@ -150,6 +151,7 @@ watch(
     correction.value,
     desk.shifts,
     desk.looks,
+    desk.colours,
     measure.momentsOf(desk.drawing),
   ],
   askToPaint,
@@ -169,8 +171,7 @@ defineExpose({
       for (let f = range.from; f < range.to; f++) {
         const id = drawingAt(columnOf(take, layer), f)
         const drawing = id === null ? undefined : find(document.drawings, id)
-        if (drawing && brush && !seen.has(drawing))
-          props.bitmaps.draw(brush, drawing, 'drawn', scale, document.swatches)
+        if (drawing && brush && !seen.has(drawing)) props.bitmaps.draw(brush, drawing, 'drawn', scale, desk.colours)
         if (drawing) seen.add(drawing)
       }
     }

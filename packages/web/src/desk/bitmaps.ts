@@ -1,7 +1,9 @@
-import type { Drawing, ShotDocument } from '@unhurried/core/document'
+import type { Drawing } from '@unhurried/core/document'
 import { EMPTY_BOX, grown, isEmptyBox, unite, type Box } from '@unhurried/core/geometry'
 import { silhouette } from '@unhurried/core/raster'
-import { paintDrawing, paintHollow, type Brush } from './paint.ts'
+import type { Colours } from './colours.ts'
+import type { Brush } from './nibs.ts'
+import { paintDrawing, paintHollow } from './paint.ts'
 import type { StrokeBook } from './strokes.ts'
 
 /** How a drawing is shown: as drawn, as a past drawing's soft wash, as a future one's hollow outline, or as a black shape. */
@@ -31,13 +33,13 @@ const INK_COLOUR = '#2f2c28'
 /** Painted drawings by look and scale, the least recently used forgotten first. Drawings never change; changed ones are others. */
 export function bitmapShelf(book: StrokeBook) {
   const shelf = new Map<string, Bitmap>()
-  const names = new WeakMap<Drawing, number>()
+  const names = new WeakMap<Drawing | Colours, number>()
   let named = 0
   let bytes = 0
 
-  function nameOf(drawing: Drawing): number {
-    const name = names.get(drawing) ?? ++named
-    names.set(drawing, name)
+  function nameOf(thing: Drawing | Colours): number {
+    const name = names.get(thing) ?? ++named
+    names.set(thing, name)
     return name
   }
 
@@ -51,30 +53,31 @@ export function bitmapShelf(book: StrokeBook) {
     }
   }
 
-  function get(drawing: Drawing, look: Look, scale: number, swatches: ShotDocument['swatches']): Bitmap | null {
-    const key = `${nameOf(drawing)} ${look} ${look === 'wash' ? 0 : scale.toFixed(4)}`
+  function get(drawing: Drawing, look: Look, scale: number, colours: Colours): Bitmap | null {
+    const inColours = look === 'drawn' ? nameOf(colours) : 0
+    const key = `${nameOf(drawing)} ${look} ${inColours} ${look === 'wash' ? 0 : scale.toFixed(4)}`
     const known = shelf.get(key)
     if (known) {
       shelf.delete(key)
       shelf.set(key, known)
       return known
     }
-    const fresh = paintBitmap(drawing, look, scale, swatches, book)
+    const fresh = paintBitmap(drawing, look, scale, colours, book)
     if (fresh) remember(key, fresh)
     return fresh
   }
 
   return {
     /** Draws a drawing onto a brush whose transform maps paper pixels to the screen at about `scale`. */
-    draw(brush: Brush, drawing: Drawing, look: Look, scale: number, swatches: ShotDocument['swatches']): void {
-      const bitmap = get(drawing, look, scale, swatches)
+    draw(brush: Brush, drawing: Drawing, look: Look, scale: number, colours: Colours): void {
+      const bitmap = get(drawing, look, scale, colours)
       if (bitmap) {
         const { canvas, left, top } = bitmap
         brush.drawImage(canvas, left, top, canvas.width / bitmap.scale, canvas.height / bitmap.scale)
       } else if (look === 'hollow') {
         paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
       } else {
-        paintDrawing(brush, drawing, swatches, book)
+        paintDrawing(brush, drawing, colours, book)
       }
     },
   }
@@ -82,13 +85,7 @@ export function bitmapShelf(book: StrokeBook) {
 
 export type BitmapShelf = ReturnType<typeof bitmapShelf>
 
-function paintBitmap(
-  drawing: Drawing,
-  look: Look,
-  wanted: number,
-  swatches: ShotDocument['swatches'],
-  book: StrokeBook,
-): Bitmap | null {
+function paintBitmap(drawing: Drawing, look: Look, wanted: number, colours: Colours, book: StrokeBook): Bitmap | null {
   const around = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
   if (isEmptyBox(around)) return { canvas: new OffscreenCanvas(1, 1), left: 0, top: 0, scale: 1, bytes: 4 }
   const box = grown(around, 3)
@@ -104,7 +101,7 @@ function paintBitmap(
   if (!brush) throw new Error('This browser gives no canvas to draw on.')
   brush.setTransform(scale, 0, 0, scale, -left * scale, -top * scale)
   if (look === 'hollow') paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
-  else paintDrawing(brush, drawing, swatches, book)
+  else paintDrawing(brush, drawing, colours, book)
   if (look === 'wash') washOver(brush, width, height, PAST_COLOUR)
   if (look === 'silhouette') washOver(brush, width, height, INK_COLOUR)
   return { canvas, left, top, scale, bytes: width * height * 4 }

@@ -8,7 +8,7 @@ import {
   type Element,
   type Operation,
 } from '@unhurried/core/document'
-import { packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
+import { INK, packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
 import fc from 'fast-check'
 import { moveOps, strokeEdit, touchedBy, trimOps } from './edits.ts'
 import { rawSamples, strokeUnderWay, type RawSample } from './pen.ts'
@@ -22,6 +22,8 @@ const element = (id: string, more: Partial<Element> = {}): Element => ({
   z: 1,
   samples: id,
   part: null,
+  nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+  label: null,
   matrix: null,
   swatch: 'graphite',
   width: 4,
@@ -118,6 +120,7 @@ describe('moving', () => {
 })
 
 describe('a new stroke', () => {
+  const DRAWN = { width: 4, nib: INK, label: null } as const
   const where = (document: typeof fresh, on: Drawing | null) => ({
     document,
     take: get(document.takes, FIRST.take),
@@ -128,7 +131,7 @@ describe('a new stroke', () => {
   })
 
   test('on an empty frame begins a key there, in one step', () => {
-    const edit = strokeEdit(where(fresh, null), straight(5), 'line', 'graphite', 4)
+    const edit = strokeEdit(where(fresh, null), straight(5), { ...DRAWN, kind: 'line', swatch: 'graphite' })
     const after = must(fresh, edit.ops)
     expect(edit.frame).toBe(4)
     expect(Object.values(after.drawings).map(d => [d.number, d.role, Object.keys(d.elements).length])).toEqual([
@@ -138,7 +141,7 @@ describe('a new stroke', () => {
   })
 
   test('on a drawing lies above what is there', () => {
-    const edit = strokeEdit(where(base, drawing), straight(5), 'shape', 'leaf', 4)
+    const edit = strokeEdit(where(base, drawing), straight(5), { ...DRAWN, kind: 'shape', swatch: 'leaf' })
     const [op] = edit.ops
     expect(edit.frame).toBeNull()
     expect(op?.kind === 'elements.add' && op.elements[0]).toMatchObject({ z: 2, kind: 'shape', swatch: 'leaf' })
@@ -157,7 +160,7 @@ describe('a stroke under way', () => {
   })
 
   test('keeps the pen’s own pressure and leads the line to where the pen was lifted', () => {
-    const stroke = strokeUnderWay(matrix, 0.6)
+    const stroke = strokeUnderWay(matrix, { smoothing: 0.6 })
     stroke.add([100, 120, 140, 160].map(x => raw(x)))
     const samples = stroke.finish()
     const end = samples[samples.length - 1] as Sample
@@ -167,10 +170,10 @@ describe('a stroke under way', () => {
   })
 
   test('a mouse gets pressure from its speed, and a resting pen does not pile up', () => {
-    const mouse = strokeUnderWay(matrix, 0)
+    const mouse = strokeUnderWay(matrix, { smoothing: 0 })
     mouse.add([100, 101, 102, 220].map(x => raw(x, { isPen: false, pressure: 0.5 })))
     expect(mouse.samples.every(s => s.pressure > 0 && s.pressure < 1 && s.pressure !== 0.5)).toBe(true)
-    const resting = strokeUnderWay(matrix, 0)
+    const resting = strokeUnderWay(matrix, { smoothing: 0 })
     resting.add(Array.from({ length: 50 }, () => raw(100)))
     expect(resting.finish()).toHaveLength(1)
   })

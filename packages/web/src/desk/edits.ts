@@ -24,22 +24,18 @@ export interface StrokeEdit {
 export function strokeEdit(
   where: { document: ShotDocument; take: Take; layer: string; frame: number; hold: number; drawing: Drawing | null },
   samples: readonly Sample[],
-  kind: Element['kind'],
-  swatch: string,
-  width: number,
+  drawn: Pick<Element, 'kind' | 'swatch' | 'width' | 'nib' | 'label'>,
 ): StrokeEdit {
   const { document, take, layer, frame, hold } = where
   const made = where.drawing ? null : putNewDrawing(document, take, layer, frame, hold, null, 'key', newId)
   const sampleId = newId()
   const element: Element = {
+    ...drawn,
     id: newId(),
-    kind,
     z: where.drawing ? topZ(where.drawing) : 1,
     samples: sampleId,
     part: null,
     matrix: null,
-    swatch,
-    width,
   }
   const drawing = where.drawing?.id ?? made?.drawing ?? ''
   return {

@@ -1,22 +1,13 @@
-import { elementsInOrder, find, type Drawing, type ShotDocument } from '@unhurried/core/document'
+import { elementsInOrder, type Drawing } from '@unhurried/core/document'
+import type { Colours } from './colours.ts'
+import { paintInked, type Brush } from './nibs.ts'
 import type { StrokeBook } from './strokes.ts'
 
-export type Brush = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D
-
-const MISSING_COLOUR = '#2f2c28'
-
-/** Paints a drawing in paper pixels, as it will be delivered: shapes, then lines, each in its swatch's colour. */
-export function paintDrawing(
-  brush: Brush,
-  drawing: Drawing,
-  swatches: ShotDocument['swatches'],
-  book: StrokeBook,
-): void {
+/** Paints a drawing in paper pixels: shapes, then lines, each with its nib and in its colour. */
+export function paintDrawing(brush: Brush, drawing: Drawing, colours: Colours, book: StrokeBook): void {
   for (const element of elementsInOrder(drawing)) {
-    const path = book.path(element)
-    if (!path) continue
-    brush.fillStyle = find(swatches, element.swatch)?.colour ?? MISSING_COLOUR
-    brush.fill(path)
+    const ink = book.ink(element)
+    if (ink) paintInked(brush, ink, colours(element))
   }
 }
 

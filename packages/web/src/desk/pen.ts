@@ -1,14 +1,18 @@
 import {
-  lineOutline,
-  shapeOutline,
+  pressed,
   simulatedPressure,
+  slowed,
+  stamper,
   steadyPen,
+  STRAIGHT_PRESSURE,
   type Matrix,
+  type Nib,
   type Point,
+  type PressureCurve,
   type Sample,
 } from '@unhurried/core/geometry'
+import { inked, paintInked, paintStamps } from './nibs.ts'
 import { toPaper } from './view.ts'
-import { toPath } from './strokes.ts'
 
 /** A pointer sample as the browser gives it. */
 export interface RawSample {
@@ -35,7 +39,11 @@ export function rawSamples(event: PointerEvent, origin: { left: number; top: num
 }
 
 /** A stroke under way: takes raw samples on the screen, gives steadied samples on the paper. */
-export function strokeUnderWay(matrix: Matrix, smoothing: number) {
+export function strokeUnderWay(
+  matrix: Matrix,
+  hand: { smoothing: number; bySpeed?: number; pressure?: PressureCurve },
+) {
+  const { smoothing, bySpeed = 0, pressure: curve = STRAIGHT_PRESSURE } = hand
   const steady = steadyPen(smoothing)
   const simulate = simulatedPressure()
   const samples: Sample[] = []
@@ -43,9 +51,10 @@ export function strokeUnderWay(matrix: Matrix, smoothing: number) {
   let end: Sample | null = null
 
   function pressureOf(raw: RawSample): number {
-    if (raw.isPen) return raw.pressure
     const moved = lastRaw ? Math.hypot(raw.x - lastRaw.x, raw.y - lastRaw.y) : 0
-    return simulate(moved, lastRaw ? raw.timeMs - lastRaw.timeMs : 16)
+    const elapsed = lastRaw ? raw.timeMs - lastRaw.timeMs : 16
+    const own = raw.isPen ? pressed(curve, raw.pressure) : simulate(moved, elapsed)
+    return bySpeed ? slowed(own, moved / Math.max(1, elapsed), bySpeed) : own
   }
 
   return {
@@ -77,23 +86,31 @@ export function strokeUnderWay(matrix: Matrix, smoothing: number) {
 
 export type StrokeUnderWay = ReturnType<typeof strokeUnderWay>
 
-/** Paints a stroke under way over nothing but itself. */
-export function paintLive(
-  brush: CanvasRenderingContext2D,
-  matrix: Matrix,
-  density: number,
-  samples: readonly Sample[],
-  kind: 'line' | 'shape',
-  width: number,
-  colour: string,
-): void {
-  brush.setTransform(1, 0, 0, 1, 0, 0)
-  brush.clearRect(0, 0, brush.canvas.width, brush.canvas.height)
-  if (samples.length === 0) return
-  const [a, b, c, d, e, f] = matrix
-  brush.setTransform(a * density, b * density, c * density, d * density, e * density, f * density)
-  brush.fillStyle = colour
-  brush.fill(toPath(kind === 'shape' ? shapeOutline(samples) : lineOutline(samples, width, false)))
+/** What a stroke under way looks like. */
+export interface LiveLook {
+  readonly kind: 'line' | 'shape'
+  readonly width: number
+  readonly nib: Nib
+  readonly colour: string
+}
+
+/**
+ * Paints a stroke under way over nothing but itself: an outline anew with every sample, a brush only by the touches that
+ * are new.
+ */
+export function livePainter(matrix: Matrix, density: number, look: LiveLook) {
+  const touches = look.kind === 'line' && look.nib.look === 'brush' ? stamper(look.width, look.nib) : null
+  let begun = false
+  return (brush: CanvasRenderingContext2D, samples: readonly Sample[]): void => {
+    brush.setTransform(1, 0, 0, 1, 0, 0)
+    if (!begun || !touches) brush.clearRect(0, 0, brush.canvas.width, brush.canvas.height)
+    begun = true
+    if (samples.length === 0) return
+    const [a, b, c, d, e, f] = matrix
+    brush.setTransform(a * density, b * density, c * density, d * density, e * density, f * density)
+    if (touches) paintStamps(brush, touches(samples), look.colour)
+    else paintInked(brush, inked(samples, look.kind, look.width, look.nib, false), look.colour)
+  }
 }
 
 /** Paints the track of a rubber, or the loop of a hand gathering strokes. */

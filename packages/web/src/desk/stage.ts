@@ -2,7 +2,8 @@ import { columnOf, layersInOrder, type Drawing, type ShotDocument, type Take } f
 import { scaleOf, type Matrix } from '@unhurried/core/geometry'
 import { drawingAt } from '@unhurried/core/time'
 import type { BitmapShelf, Look } from './bitmaps.ts'
-import type { Brush } from './paint.ts'
+import type { Colours } from './colours.ts'
+import type { Brush } from './nibs.ts'
 import type { Size } from './view.ts'
 
 /** What is to be seen on the paper. */
@@ -22,6 +23,8 @@ export interface Scene {
   readonly shifts: ReadonlyMap<string, Matrix>
   /** layers dimmed or hidden for looking */
   readonly looks: Readonly<Record<string, 'dimmed' | 'hidden'>>
+  /** what strokes are painted in */
+  readonly colours: Colours
   /** strokes of the present drawing that are being moved or rubbed out and not painted with it */
   readonly lifted: ReadonlySet<string>
 }
@@ -80,14 +83,14 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
         if (drawing) (passed ? above : below).push(drawing)
       }
     }
-    const { swatches, format } = scene.document
+    const { format } = scene.document
     const present = scene.instead ?? shown(scene, scene.layer)
-    const colours = nameOf(swatches)
+    const colours = nameOf(scene.colours)
     const looks = nameOf(scene.looks)
     const alphaOf = (drawing: Drawing) => (scene.looks[drawing.layer] === 'dimmed' ? DIMMED : 1)
     const lay = (brush: Brush, drawing: Drawing) => {
       brush.globalAlpha = alphaOf(drawing)
-      bitmaps.draw(brush, drawing, 'drawn', scale, swatches)
+      bitmaps.draw(brush, drawing, 'drawn', scale, scene.colours)
       brush.globalAlpha = 1
     }
 
@@ -110,7 +113,7 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
         const shift = scene.shifts.get(drawing.id)
         table.setTransform(...m)
         if (shift) table.transform(...shift)
-        bitmaps.draw(table, drawing, look, scale, swatches)
+        bitmaps.draw(table, drawing, look, scale, scene.colours)
       }
       table.globalAlpha = 1
     }

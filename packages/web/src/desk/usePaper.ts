@@ -1,10 +1,11 @@
 import { gathers, type Matrix, type Point } from '@unhurried/core/geometry'
-import { find, frameOfNeighbour } from '@unhurried/core/document'
+import { frameOfNeighbour } from '@unhurried/core/document'
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import { moveOps, strokeEdit, touchedBy, trimOps } from './edits.ts'
-import { paintLive, paintTrack, rawSamples, strokeUnderWay, type StrokeUnderWay } from './pen.ts'
+import { paintInked } from './nibs.ts'
+import { livePainter, paintTrack, rawSamples, strokeUnderWay, type StrokeUnderWay } from './pen.ts'
 import { fitScale, toPaper, type Size } from './view.ts'
 
 const RUB_COLOUR = 'rgba(164, 77, 36, 0.35)'
@@ -26,12 +27,14 @@ export function usePaper(
   const busy = ref(false)
   let pointer: number | null = null
   let stroke: StrokeUnderWay | null = null
+  let paintStroke: ReturnType<typeof livePainter> | null = null
   let track: Point[] = []
   let panFrom: { x: number; y: number; panX: number; panY: number } | null = null
   let rollFrom: number | null = null
 
-  const width = computed(() => desk.widths[desk.tool])
-  const colour = computed(() => (shot.document && find(shot.document.swatches, desk.swatch)?.colour) || '#2f2c28')
+  const width = computed(() => desk.width ?? 1)
+  const kind = computed(() => (desk.tool === 'shape' ? 'shape' : 'line'))
+  const colour = computed(() => desk.colours({ swatch: desk.swatch, label: desk.label }))
   const brush = () => live.value?.getContext('2d') ?? null
   const origin = () => live.value?.getBoundingClientRect() ?? { left: 0, top: 0 }
   /** Screen pixels as paper pixels. */
@@ -59,7 +62,7 @@ export function usePaper(
     } else if (desk.tool === 'mark') {
       return placeMark(toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top }))
     } else if (desk.tool === 'line' || desk.tool === 'shape') {
-      stroke = strokeUnderWay(matrix.value, desk.smoothing)
+      begin()
     } else {
       track = [toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top })]
     }
@@ -68,6 +71,14 @@ export function usePaper(
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     event.preventDefault()
     if (!panFrom) move(event)
+  }
+
+  function begin(): void {
+    const pen = desk.pens[desk.pen]
+    const smoothing = kind.value === 'shape' ? desk.shapeSmoothing : pen.smoothing
+    stroke = strokeUnderWay(matrix.value, { smoothing, bySpeed: pen.bySpeed, pressure: desk.pressure })
+    const look = { kind: kind.value, width: width.value, nib: pen.nib, colour: colour.value } as const
+    paintStroke = livePainter(matrix.value, density.value, look)
   }
 
   /** One click a drawing: the mark is placed, and the next drawing comes up. */
@@ -107,15 +118,7 @@ export function usePaper(
     if (!b) return
     if (stroke) {
       stroke.add(raws)
-      paintLive(
-        b,
-        matrix.value,
-        density.value,
-        stroke.samples,
-        desk.tool === 'shape' ? 'shape' : 'line',
-        width.value,
-        colour.value,
-      )
+      paintStroke?.(b, stroke.samples)
       return
     }
     for (const raw of raws) track.push(toPaper(matrix.value, raw))
@@ -154,10 +157,15 @@ export function usePaper(
     const samples = stroke.finish()
     if (samples.length === 0 || (desk.tool === 'shape' && samples.length < 3)) return
     const { layerId: layer, frame, drawing } = desk
-    const kind = desk.tool === 'shape' ? 'shape' : 'line'
     const where = { document, take, layer, frame, hold: desk.holdHere, drawing }
-    const edit = strokeEdit(where, samples, kind, desk.swatch, width.value)
-    const label = `${kind === 'shape' ? 'shape' : 'line'}${drawing ? ` on ${drawing.number}` : ' on a new drawing'}`
+    const edit = strokeEdit(where, samples, {
+      kind: kind.value,
+      swatch: desk.swatch,
+      width: width.value,
+      nib: desk.pens[desk.pen].nib,
+      label: desk.label,
+    })
+    const label = `${kind.value}${drawing ? ` on ${drawing.number}` : ' on a new drawing'}`
     if (!shot.commit(label, edit.ops, { samples: edit.samples }) && edit.frame !== null) desk.frame = edit.frame
   }
 
@@ -191,6 +199,7 @@ export function usePaper(
   function letGo(): void {
     pointer = null
     stroke = null
+    paintStroke = null
     track = []
     panFrom = null
     busy.value = false
@@ -212,13 +221,12 @@ export function usePaper(
     const d = density.value
     for (const id of desk.gathered) {
       const element = drawing.elements[id]
-      const path = element && shot.book.path(element)
-      if (!element || !path) continue
+      const ink = element && shot.book.ink(element)
+      if (!element || !ink) continue
       const [a, c, e, g, h, k] = matrix.value
       b.setTransform(a * d, c * d, e * d, g * d, h * d, k * d)
       b.transform(...by)
-      b.fillStyle = find(shot.document.swatches, element.swatch)?.colour ?? '#2f2c28'
-      b.fill(path)
+      paintInked(b, ink, desk.colours(element))
     }
   }
 

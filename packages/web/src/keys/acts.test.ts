@@ -45,6 +45,8 @@ const element = (id: string): Element => ({
   z: 1,
   samples: 's',
   part: null,
+  nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+  label: null,
   matrix: null,
   swatch: 'graphite',
   width: 4,
@@ -315,9 +317,9 @@ describe('acts on strokes', () => {
     const roles = [1, 2, 3].map(() => (acts.nextRole(), on.drawing?.role))
     expect(roles).toEqual(['breakdown', 'inbetween', 'key'])
     for (let i = 0; i < 60; i++) acts.thicken(1.2)
-    expect(on.widths[on.tool]).toBe(160)
+    expect(on.width).toBe(160)
     for (let i = 0; i < 90; i++) acts.thicken(0.8)
-    expect(on.widths[on.tool]).toBe(1)
+    expect(on.width).toBe(1)
   })
 })
 

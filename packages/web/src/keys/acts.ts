@@ -12,13 +12,13 @@ import {
 } from '@unhurried/core/document'
 import { translation } from '@unhurried/core/geometry'
 import { moveOps } from '../desk/edits.ts'
+import { WIDEST_PX } from '../desk/pens.ts'
 import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
 import { useSheetActs } from './sheetActs.ts'
 
 const FARTHEST_ROLL = 4
-const WIDEST_PX = 160
 
 /** What can be done at the desk with keys and buttons, on whatever drawing and frame one stands on. */
 export function useActs() {
@@ -148,9 +148,10 @@ export function useActs() {
   }
 
   function thicken(factor: number): void {
-    const now = desk.widths[desk.tool]
+    const now = desk.width
+    if (now === null) return
     const next = factor > 1 ? Math.max(now + 1, now * factor) : Math.min(now - 1, now * factor)
-    desk.widths[desk.tool] = Math.max(1, Math.min(WIDEST_PX, Math.round(next)))
+    desk.width = Math.max(1, Math.min(WIDEST_PX, Math.round(next)))
   }
 
   /** Begins the quick pass with the next mark of the layer; pressed again, it goes on to the mark after that. */

@@ -113,6 +113,7 @@ onBeforeUnmount(playback.stop)
   grid-template: 86px minmax(0, 1fr) 96px / var(--sheet) minmax(0, 1fr) var(--margin);
   grid-template-areas: 'sheet rail margin' 'sheet paper margin' 'sheet tray margin';
   min-height: 0;
+  user-select: none;
 }
 
 .desk.folded {

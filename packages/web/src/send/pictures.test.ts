@@ -10,6 +10,8 @@ const drawing = (id: string, number: number, blank = false): Operation => {
     z: 1,
     samples: 's',
     part: null,
+    nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+    label: null,
     matrix: null,
     swatch: 'graphite',
     width: 3,

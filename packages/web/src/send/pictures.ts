@@ -8,7 +8,9 @@ import {
   type Take,
 } from '@unhurried/core/document'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
-import { paintDrawing, type Brush } from '../desk/paint.ts'
+import { coloursOf } from '../desk/colours.ts'
+import type { Brush } from '../desk/nibs.ts'
+import { paintDrawing } from '../desk/paint.ts'
 import type { StrokeBook } from '../desk/strokes.ts'
 
 /** One picture of the film: the frame it starts on and how many frames it stays. */
@@ -62,5 +64,6 @@ export function paintFrame(
     brush.fillRect(0, 0, size.width, size.height)
   }
   brush.setTransform(size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0)
-  for (const drawing of drawingsAt(document, take, frame)) paintDrawing(brush, drawing, document.swatches, book)
+  const colours = coloursOf(document.swatches, false)
+  for (const drawing of drawingsAt(document, take, frame)) paintDrawing(brush, drawing, colours, book)
 }

@@ -133,7 +133,16 @@ describe('the chart on the rail', () => {
     chart.choose('even')
     chart.make()
     for (const tick of chart.ticks) {
-      const element = { id: `e-${tick.drawing}`, kind: 'line', z: 1, samples: 's', part: null, matrix: null } as const
+      const element = {
+        id: `e-${tick.drawing}`,
+        kind: 'line',
+        z: 1,
+        samples: 's',
+        part: null,
+        nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+        label: null,
+        matrix: null,
+      } as const
       const elements = [{ ...element, swatch: 'graphite', width: 4 }]
       shot.commit('line', [{ kind: 'elements.add', drawing: tick.drawing ?? '', elements }])
     }

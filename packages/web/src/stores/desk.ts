@@ -7,14 +7,17 @@ import {
   keysAround,
   neighbours,
   sourceAt,
+  type Label,
   type Layer,
   type QueueItem,
 } from '@unhurried/core/document'
 import type { Wish } from '@unhurried/core/chart'
-import type { Matrix } from '@unhurried/core/geometry'
+import { STRAIGHT_PRESSURE, type Matrix, type PressureCurve } from '@unhurried/core/geometry'
 import type { Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { coloursOf } from '../desk/colours.ts'
+import { penFrom, PENS, PENS_AS_THEY_CAME, type Pen, type PenSettings } from '../desk/pens.ts'
 import { FLAT, type View } from '../desk/view.ts'
 import { keptFor } from './kept.ts'
 import { useShot } from './shot.ts'
@@ -69,8 +72,15 @@ export const useDesk = defineStore('desk', () => {
   const kept = readKept()
   const tool = ref<Tool>(kept.tool)
   const swatch = ref<string>(kept.swatch)
-  const widths = reactive<Record<Tool, number>>(kept.widths)
-  const smoothing = ref(kept.smoothing)
+  const rubbers = reactive<Record<'rub-out' | 'trim', number>>(kept.rubbers)
+  const pen = ref<Pen>(kept.pen)
+  /** plain values: nibs become part of strokes */
+  const pens = shallowRef<Readonly<Record<Pen, PenSettings>>>(kept.pens)
+  const shapeSmoothing = ref(kept.shapeSmoothing)
+  const pressure = ref<PressureCurve>(kept.pressure)
+  /** what strokes drawn now are labelled as, and whether labels are shown in working colours */
+  const label = ref<Label | null>(null)
+  const workingColours = ref(true)
   const exposure = ref(kept.exposure)
   const lightTable = reactive<LightTable>(kept.lightTable)
   const following = ref<Following>(kept.following)
@@ -90,13 +100,16 @@ export const useDesk = defineStore('desk', () => {
   const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
 
   watch(
-    [tool, swatch, widths, smoothing, exposure, lightTable, following, sheetShape],
+    [tool, swatch, rubbers, pen, pens, shapeSmoothing, pressure, exposure, lightTable, following, sheetShape],
     () => {
       const now: Kept = {
         tool: tool.value,
         swatch: swatch.value,
-        widths,
-        smoothing: smoothing.value,
+        rubbers,
+        pen: pen.value,
+        pens: pens.value,
+        shapeSmoothing: shapeSmoothing.value,
+        pressure: pressure.value,
         exposure: exposure.value,
         lightTable,
         following: following.value,
@@ -109,6 +122,25 @@ export const useDesk = defineStore('desk', () => {
   watch([looks, deferred], () => {
     if (shot.id) keptFor(shot.id).write({ looks: looks.value, deferred: deferred.value })
   })
+
+  const colours = computed(() => coloursOf(shot.document?.swatches ?? {}, workingColours.value))
+  /** what the tool in the hand is set to: width in paper pixels (null when it has none) and smoothing */
+  const width = computed<number | null>({
+    get() {
+      if (tool.value === 'line') return pens.value[pen.value].width
+      return tool.value === 'rub-out' || tool.value === 'trim' ? rubbers[tool.value] : null
+    },
+    set(px) {
+      if (px === null) return
+      if (tool.value === 'line') setPen({ width: px })
+      else if (tool.value === 'rub-out' || tool.value === 'trim') rubbers[tool.value] = px
+    },
+  })
+
+  /** Changes settings of the pen in the hand. */
+  function setPen(patch: Partial<PenSettings>): void {
+    pens.value = { ...pens.value, [pen.value]: { ...pens.value[pen.value], ...patch } }
+  }
 
   const layer = computed<Layer | null>(() => shot.document?.layers[layerId.value] ?? null)
   const drawing = computed(() =>
@@ -187,8 +219,15 @@ export const useDesk = defineStore('desk', () => {
     flippedTo,
     tool,
     swatch,
-    widths,
-    smoothing,
+    width,
+    pen,
+    pens,
+    setPen,
+    shapeSmoothing,
+    pressure,
+    label,
+    workingColours,
+    colours,
     exposure,
     following,
     sheetShape,
@@ -238,8 +277,11 @@ export const useDesk = defineStore('desk', () => {
 interface Kept {
   tool: Tool
   swatch: string
-  widths: Record<Tool, number>
-  smoothing: number
+  rubbers: Record<'rub-out' | 'trim', number>
+  pen: Pen
+  pens: Readonly<Record<Pen, PenSettings>>
+  shapeSmoothing: number
+  pressure: PressureCurve
   exposure: number
   lightTable: LightTable
   following: Following
@@ -249,8 +291,11 @@ interface Kept {
 const FRESH: Kept = {
   tool: 'line',
   swatch: 'graphite',
-  widths: { line: 5, shape: 4, 'rub-out': 14, trim: 14, gather: 1, mark: 1, trace: 1 },
-  smoothing: 0.35,
+  rubbers: { 'rub-out': 14, trim: 14 },
+  pen: 'line',
+  pens: PENS_AS_THEY_CAME,
+  shapeSmoothing: 0.35,
+  pressure: STRAIGHT_PRESSURE,
   exposure: 2,
   lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55 },
   following: 'ripple',
@@ -267,7 +312,10 @@ function readKept(): Kept {
       tool: TOOLS.find(t => t === stored.tool) ?? FRESH.tool,
       following: stored.following === 'stay' ? 'stay' : 'ripple',
       sheetShape: SHEET_SHAPES.find(s => s === stored.sheetShape) ?? FRESH.sheetShape,
-      widths: { ...FRESH.widths, ...stored.widths },
+      rubbers: { ...FRESH.rubbers, ...stored.rubbers },
+      pen: PENS.find(p => p === stored.pen) ?? FRESH.pen,
+      pens: Object.fromEntries(PENS.map(p => [p, penFrom(p, stored.pens?.[p])])) as Record<Pen, PenSettings>,
+      pressure: { ...FRESH.pressure, ...stored.pressure },
       lightTable: { ...FRESH.lightTable, ...stored.lightTable },
     }
   } catch {

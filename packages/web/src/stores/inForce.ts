@@ -19,6 +19,12 @@ export const useInForce = defineStore('in force', () => {
   const flip = useFlip()
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
+  const hasLabels = computed(() =>
+    Object.values(shot.document?.drawings ?? {}).some(drawing =>
+      Object.values(drawing.elements).some(element => element.label),
+    ),
+  )
+
   const list = computed<InForce[]>(() => {
     const found: InForce[] = []
     const add = (id: string, words: string, back: () => void) => found.push({ id, words, back })
@@ -36,6 +42,9 @@ export const useInForce = defineStore('in force', () => {
     if (flip.silhouettes) add('silhouettes', 'silhouettes', () => (flip.silhouettes = false))
     if (flip.size !== 'fit') {
       add('size', flip.size === 'phone' ? 'as large as on a phone' : 'full size', () => (flip.size = 'fit'))
+    }
+    if (desk.workingColours && hasLabels.value) {
+      add('labels', 'near and far in working colours', () => (desk.workingColours = false))
     }
     if (desk.shifts.size) {
       const numbers = [...desk.shifts.keys()].map(id => shot.drawing(id)?.number).filter(n => n !== undefined)

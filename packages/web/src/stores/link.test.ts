@@ -168,6 +168,8 @@ describe('the link to the server', () => {
       z: 1,
       samples: 's',
       part: null,
+      nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+      label: null,
       matrix: null,
       swatch: 'graphite',
       width: 3,

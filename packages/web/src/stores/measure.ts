@@ -94,9 +94,9 @@ export const useMeasure = defineStore('measure', () => {
     for (const drawing of wanted.value) {
       if (known.value.has(drawing)) continue
       remote ??= connect()
-      const strokes = elementsInOrder(drawing).flatMap(({ kind, width, part, matrix, samples }) => {
+      const strokes = elementsInOrder(drawing).flatMap(({ kind, width, part, matrix, nib, samples }) => {
         const bytes = shot.strokeBytes(samples)
-        return bytes ? [{ kind, width, part, matrix, bytes }] : []
+        return bytes ? [{ kind, width, part, matrix, nib, bytes }] : []
       })
       const moments = await remote.measure(strokes)
       known.value.set(drawing, moments)

@@ -2,7 +2,9 @@ import type { Element } from '@unhurried/core/document'
 import type { Moments } from '@unhurried/core/raster'
 
 /** A stroke with its stored samples. */
-export type StrokeToMeasure = Pick<Element, 'kind' | 'width' | 'part' | 'matrix'> & { readonly bytes: Uint8Array }
+export type StrokeToMeasure = Pick<Element, 'kind' | 'width' | 'part' | 'matrix' | 'nib'> & {
+  readonly bytes: Uint8Array
+}
 
 /** What the measuring worker answers. */
 export interface MeasureProtocol {

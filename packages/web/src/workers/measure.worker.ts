@@ -5,7 +5,7 @@ import type { MeasureProtocol, StrokeToMeasure } from './measure.protocol.ts'
 
 const protocol: MeasureProtocol = {
   measure(strokes: readonly StrokeToMeasure[]): Moments {
-    return shapeOf(strokes.map(s => placeStroke(unpackSamples(s.bytes), s.kind, s.width, s.part, s.matrix)))
+    return shapeOf(strokes.map(s => placeStroke(unpackSamples(s.bytes), s.kind, s.width, s.part, s.matrix, s.nib)))
   },
 }
 

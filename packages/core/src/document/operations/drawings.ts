@@ -154,6 +154,7 @@ function refuseElement(document: ShotDocument, element: Element): Refusal | null
   if (!has(document.swatches, element.swatch)) return refusal('unknown-swatch', element.swatch)
   if (!(element.width > 0 && element.width <= LIMITS.lineWidthPx)) return refusal('bad-value', 'width')
   if (!Number.isFinite(element.z)) return refusal('bad-value', 'z')
+  if (!(element.nib.thinning >= 0 && element.nib.thinning <= 1)) return refusal('bad-value', 'nib')
   if (element.matrix && !element.matrix.every(Number.isFinite)) return refusal('bad-value', 'matrix')
   if (element.part && !(element.part[0] >= 0 && element.part[1] >= element.part[0])) return refusal('bad-value', 'part')
   return null

@@ -86,7 +86,7 @@ export interface Operations {
 
 export type ElementChange = {
   readonly id: string
-  readonly patch: Partial<Pick<Element, 'matrix' | 'swatch' | 'width' | 'z'>>
+  readonly patch: Partial<Pick<Element, 'matrix' | 'swatch' | 'width' | 'nib' | 'label' | 'z'>>
 }
 
 export type OperationKind = keyof Operations

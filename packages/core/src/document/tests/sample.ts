@@ -25,7 +25,18 @@ export function sampleDocument(): ShotDocument {
 }
 
 export function sampleElement(id: string, z = 1): Element {
-  return { id, kind: 'line', z, samples: `s-${id}`, part: null, matrix: null, swatch: 'graphite', width: 4 }
+  return {
+    id,
+    kind: 'line',
+    z,
+    samples: `s-${id}`,
+    part: null,
+    nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+    label: null,
+    matrix: null,
+    swatch: 'graphite',
+    width: 4,
+  }
 }
 
 export function sampleDrawing(id: string, number: number): Drawing {

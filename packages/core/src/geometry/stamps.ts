@@ -1,0 +1,49 @@
+import { widthAt, type Nib } from './nib.ts'
+import type { Point } from './point.ts'
+import type { Sample } from './samples.ts'
+
+/** One touch of a soft brush: where, how wide in pixels, and how firmly (0–1). */
+export interface Stamp extends Point {
+  readonly width: number
+  readonly pressure: number
+}
+
+/** A brush touches the paper again after this share of its width. */
+const STEP_SHARE = 0.12
+const LEAST_STEP_PX = 0.6
+
+/**
+ * Touches of a brush along samples as they come in: each call takes all samples so far and gives the touches that are new.
+ * They lie evenly along the line, however fast it was drawn. The first sample gives one.
+ */
+export function stamper(width: number, nib: Nib): (samples: readonly Sample[]) => Stamp[] {
+  let seen = 0
+  /** pixels to go to the next touch */
+  let left = 0
+  return samples => {
+    const stamps: Stamp[] = []
+    const touch = (s: Sample) => {
+      const wide = widthAt(s.pressure, width, nib.thinning)
+      stamps.push({ x: s.x, y: s.y, width: wide, pressure: s.pressure })
+      left = Math.max(LEAST_STEP_PX, wide * STEP_SHARE)
+    }
+    if (seen === 0 && samples[0]) touch(samples[0])
+    for (let i = Math.max(1, seen); i < samples.length; i++) {
+      const [a, b] = [samples[i - 1] as Sample, samples[i] as Sample]
+      const length = Math.hypot(b.x - a.x, b.y - a.y)
+      let at = left
+      while (at <= length) {
+        const t = at / length
+        touch({
+          x: a.x + t * (b.x - a.x),
+          y: a.y + t * (b.y - a.y),
+          pressure: a.pressure + t * (b.pressure - a.pressure),
+        })
+        at += left
+      }
+      left = at - length
+    }
+    seen = samples.length
+    return stamps
+  }
+}
