@@ -116,7 +116,7 @@ test('gathered strokes are moved, scaled, turned and nudged, by hand and by key'
   const corner = await box.locator('rect').nth(2).boundingBox()
   await drag((corner?.x ?? 0) + 5, (corner?.y ?? 0) + 5, 60, 60)
   expect(((await matrix()) as number[])[0]).toBeGreaterThan(1.1)
-  const knob = await box.locator('circle').boundingBox()
+  const knob = await box.locator('circle.knob').boundingBox()
   await drag((knob?.x ?? 0) + 6, (knob?.y ?? 0) + 6, 80, 40)
   expect(Math.abs(((await matrix()) as number[])[1] as number)).toBeGreaterThan(0.1)
   await page.keyboard.press('Delete')

@@ -162,7 +162,7 @@ export async function openDesk(page: Page, world: World, shot: string, frame = 1
   await expect(page.getByRole('complementary', { name: 'Exposure sheet' })).toBeVisible()
 }
 
-interface StoredDocument {
+export interface StoredDocument {
   current: string
   way: string
   layers: Record<string, { name: string; kind: string; locked: boolean; order: number }>
@@ -179,7 +179,15 @@ interface StoredDocument {
       marks: Record<string, { x: number; y: number }>
       elements: Record<
         string,
-        { samples: string; kind: string; matrix: number[] | null; part: number[] | null; width: number }
+        {
+          samples: string
+          kind: string
+          matrix: number[] | null
+          part: number[] | null
+          width: number
+          nib: { look: string; ends: string; thinning: number }
+          label: string | null
+        }
       >
     }
   >

@@ -9,6 +9,7 @@ import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
+import GatheredNote from './GatheredNote.vue'
 import LightTableNote from './LightTableNote.vue'
 import MarksNote from './MarksNote.vue'
 import QueueNote from './QueueNote.vue'
@@ -61,7 +62,8 @@ const role = computed({
       <span class="hush">{{ desk.marginFolded ? 'Unfold the margin' : 'Fold the margin' }}</span>
     </button>
     <div v-if="!desk.marginFolded" class="notes">
-      <section aria-label="This drawing">
+      <GatheredNote v-if="desk.gathered.size" :strokes="commands.strokes" />
+      <section v-else aria-label="This drawing">
         <h2>{{ drawing ? 'this drawing' : 'this frame' }}</h2>
         <template v-if="drawing">
           <p class="big">

@@ -1,10 +1,23 @@
 <script setup lang="ts">
-import { Crosshair, Eraser, Lasso, Layers2, PenLine, Redo2, Scissors, Spline, Undo2 } from 'lucide-vue-next'
+import {
+  Circle,
+  Crosshair,
+  Eraser,
+  Lasso,
+  Layers2,
+  PenLine,
+  Redo2,
+  Scissors,
+  Slash,
+  Spline,
+  Undo2,
+  Waves,
+} from 'lucide-vue-next'
 import { computed } from 'vue'
 import { secondsLabel } from '@unhurried/core/time'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
 import type { Command, Commands } from '../keys/commands.ts'
-import { TOOLS, useDesk, type Tool } from '../stores/desk.ts'
+import { useDesk, type Tool } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import FlipFan from './FlipFan.vue'
 import PlayButton from './PlayButton.vue'
@@ -29,6 +42,9 @@ const ICONS = {
   gather: Lasso,
   mark: Crosshair,
   trace: Layers2,
+  straight: Slash,
+  round: Circle,
+  push: Waves,
 }
 const WORDS: Record<Tool, string> = {
   line: 'line',
@@ -38,7 +54,23 @@ const WORDS: Record<Tool, string> = {
   gather: 'gather',
   mark: 'mark',
   trace: 'trace',
+  straight: 'straight',
+  round: 'round',
+  push: 'push',
 }
+/** Two by two: what draws, what takes off, what moves, what measures. */
+const IN_TRAY: readonly Tool[] = [
+  'line',
+  'shape',
+  'straight',
+  'round',
+  'rub-out',
+  'trim',
+  'gather',
+  'push',
+  'mark',
+  'trace',
+]
 const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
 const tipOf = (command: Command) => `${command.words} (${command.keys.map(k => k.toUpperCase()).join(', ')})`
 const undo = props.commands.get('undo')
@@ -57,7 +89,7 @@ const now = computed(() => {
   <section class="tray" aria-label="Tray">
     <div v-if="shot.mayDraw" class="tools" role="radiogroup" aria-label="Tools">
       <button
-        v-for="tool in TOOLS"
+        v-for="tool in IN_TRAY"
         :key="tool"
         class="tool"
         role="radio"
@@ -106,7 +138,7 @@ const now = computed(() => {
         <Redo2 :size="16" :stroke-width="1.6" aria-hidden="true" />redo
       </button>
     </div>
-    <FlipFan :bitmaps="bitmaps" :commands="commands" />
+    <FlipFan class="fan" :bitmaps="bitmaps" :commands="commands" />
     <PlayButton
       class="playing"
       :playing="playing"
@@ -150,7 +182,7 @@ const now = computed(() => {
   flex-direction: column;
   align-items: center;
   gap: 2px;
-  width: 46px;
+  width: 43px;
   padding: 4px 0 2px;
   border: 0;
   border-radius: 8px;
@@ -207,8 +239,8 @@ const now = computed(() => {
     padding: 0 8px;
   }
 
-  .tool {
-    width: 39px;
+  .fan {
+    display: none;
   }
 
   .playing {

@@ -1,31 +1,37 @@
 <script setup lang="ts">
-import { EMPTY_BOX, unite, type Box, type Matrix } from '@unhurried/core/geometry'
+import type { Matrix } from '@unhurried/core/geometry'
 import { computed } from 'vue'
+import type { Change } from '../desk/gathered.ts'
+import type { StrokeActs } from '../keys/strokeActs.ts'
 import { useDesk } from '../stores/desk.ts'
-import { useShot } from '../stores/shot.ts'
 import MoveBox from './MoveBox.vue'
 
 /** The box round gathered strokes. */
-defineProps<{ matrix: Matrix }>()
-const emit = defineEmits<{ show: [by: Matrix | null]; move: [label: string, by: Matrix] }>()
-const shot = useShot()
+const props = defineProps<{ matrix: Matrix; strokes: StrokeActs }>()
+const emit = defineEmits<{ show: [change: Change | null] }>()
 const desk = useDesk()
-const box = computed<Box>(() =>
-  [...desk.gathered].reduce<Box>((all, id) => {
-    const element = desk.drawing?.elements[id]
-    const stroke = element && shot.book.placed(element)
-    return stroke ? unite(all, stroke.box) : all
-  }, EMPTY_BOX),
-)
+const box = computed(() => props.strokes.box())
+const note = computed(() => {
+  const { x, y } = desk.nudged
+  return x || y ? `nudged ${x}, ${y} px` : undefined
+})
+
+function move(label: string, change: Change): void {
+  emit('show', null)
+  props.strokes.change(label, change)
+}
 </script>
 
 <template>
   <MoveBox
     :matrix="matrix"
     :box="box"
-    scales
+    :pivot="desk.pivot"
+    :note="note"
+    shapes
     :fixed="!desk.mayEdit"
-    @show="by => emit('show', by)"
-    @move="(label, by) => emit('move', label, by)"
+    @show="change => emit('show', change)"
+    @move="move"
+    @pivot="at => (desk.pivot = at)"
   />
 </template>

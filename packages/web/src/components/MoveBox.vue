@@ -13,24 +13,30 @@ import {
   type Matrix,
   type Point,
 } from '@unhurried/core/geometry'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
+import type { Change } from '../desk/gathered.ts'
 
-/** A box on the paper that is moved, turned and (unless told otherwise) scaled with the pointer. */
+/** A box on the paper that is moved and turned with the pointer; when it `shapes`, also scaled, skewed, bent, about a pivot. */
 const props = defineProps<{
   /** paper to screen */
   matrix: Matrix
   box: Box
   /** where the box lies now, when it was moved before */
   laid?: Matrix | null
-  scales?: boolean
+  shapes?: boolean
   fixed?: boolean
+  /** what it turns about and bends from; its middle when there is none */
+  pivot?: Point | null
+  /** shown while nothing is dragged */
+  note?: string
 }>()
-const emit = defineEmits<{ show: [by: Matrix | null]; move: [label: string, by: Matrix] }>()
+const emit = defineEmits<{ show: [change: Change | null]; move: [label: string, change: Change]; pivot: [at: Point] }>()
 
-type Handle = 'move' | 'scale' | 'turn'
+type Handle = 'move' | 'scale' | 'turn' | 'skew' | 'pivot'
 const by = ref<Matrix | null>(null)
+const change = shallowRef<Change | null>(null)
 const said = ref('')
-let grip: { handle: Handle; from: Point; corner: Point; pointer: number } | null = null
+let grip: { handle: Handle; from: Point; corner: Point; which: number; pointer: number } | null = null
 
 const corners = computed<Point[]>(() => {
   const { left, top, right, bottom } = props.box
@@ -44,6 +50,24 @@ const corners = computed<Point[]>(() => {
 const laid = computed(() => after(props.laid ?? IDENTITY, by.value ?? IDENTITY))
 const onScreen = (p: Point) => map(props.matrix, map(laid.value, p))
 const shown = computed(() => corners.value.map(onScreen))
+const sides = computed(() =>
+  shown.value.map((p, i) => {
+    const q = shown.value[(i + 1) % 4] ?? p
+    return { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 }
+  }),
+)
+const middle = computed(() => map(props.laid ?? IDENTITY, centreOf(props.box)))
+const about = computed(() => props.pivot ?? middle.value)
+const aboutShown = computed(() => map(props.matrix, map(by.value ?? IDENTITY, about.value)))
+/** where the pivot is taken hold of: itself once it was laid somewhere, else a foot below the box */
+const pivotGrip = computed(() => {
+  if (props.pivot) return aboutShown.value
+  const [a, b, c, d] = shown.value
+  const foot = { x: ((c?.x ?? 0) + (d?.x ?? 0)) / 2, y: ((c?.y ?? 0) + (d?.y ?? 0)) / 2 }
+  const down = { x: foot.x - ((a?.x ?? 0) + (b?.x ?? 0)) / 2, y: foot.y - ((a?.y ?? 0) + (b?.y ?? 0)) / 2 }
+  const length = Math.hypot(down.x, down.y) || 1
+  return { x: foot.x + (down.x / length) * 20, y: foot.y + (down.y / length) * 20 }
+})
 const knob = computed(() => {
   const [a, b, c] = shown.value
   const middle = { x: ((a?.x ?? 0) + (b?.x ?? 0)) / 2, y: ((a?.y ?? 0) + (b?.y ?? 0)) / 2 }
@@ -65,21 +89,49 @@ function down(event: PointerEvent, handle: Handle, corner = 0): void {
     handle,
     from: toPaper(event),
     corner: map(props.laid ?? IDENTITY, corners.value[(corner + 2) % 4] as Point),
+    which: corner,
     pointer: event.pointerId,
   }
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
 }
 
+const degrees = (rad: number) => `${((rad * 180) / Math.PI).toFixed(1)}°`
+const angleFrom = (centre: Point, p: Point) => Math.atan2(p.y - centre.y, p.x - centre.x)
+/** The smaller way round from one direction to another. */
+const turnBetween = (a: number, b: number) => Math.atan2(Math.sin(b - a), Math.cos(b - a))
+
+/** Bends what is in the box about the pivot (or its foot), so that its head follows the pointer. */
+function bendTo(to: Point, from: Point): { change: Change; said: string } {
+  const { left, right, top, bottom } = props.box
+  const root = props.pivot ?? { x: (left + right) / 2, y: bottom }
+  const tip = { x: (left + right) / 2, y: top }
+  const angleRad = turnBetween(angleFrom(root, from), angleFrom(root, to))
+  return { change: { kind: 'bend', root, tip, angleRad }, said: `bent ${degrees(angleRad)}` }
+}
+
+/** The sides move along themselves, the side across stays. */
+function skewTo(to: Point, from: Point, side: number): { by: Matrix; said: string } {
+  const { left, right, top, bottom } = props.box
+  if (side % 2 === 0) {
+    const [fixed, span] = side === 0 ? [bottom, top - bottom] : [top, bottom - top]
+    const k = (to.x - from.x) / (span || 1)
+    return { by: [1, 0, k, 1, -k * fixed, 0], said: `skewed ${degrees(Math.atan(-k))}` }
+  }
+  const [fixed, span] = side === 1 ? [left, right - left] : [right, left - right]
+  const k = (to.y - from.y) / (span || 1)
+  return { by: [1, k, 0, 1, 0, -k * fixed], said: `skewed ${degrees(Math.atan(k))}` }
+}
+
 function mapFor(to: Point, free: boolean): { by: Matrix; said: string } {
-  const { handle, from, corner } = grip as NonNullable<typeof grip>
-  const middle = map(props.laid ?? IDENTITY, centreOf(props.box))
+  const { handle, from, corner, which } = grip as NonNullable<typeof grip>
+  if (handle === 'skew') return skewTo(to, from, which)
   if (handle === 'move') {
     const [dx, dy] = [to.x - from.x, to.y - from.y]
     return { by: translation(dx, dy), said: `${dx.toFixed(0)}, ${dy.toFixed(0)} px` }
   }
   if (handle === 'turn') {
-    const angle = Math.atan2(to.y - middle.y, to.x - middle.x) - Math.atan2(from.y - middle.y, from.x - middle.x)
-    return { by: rotation(angle, middle), said: `${((angle * 180) / Math.PI).toFixed(1)}°` }
+    const angle = turnBetween(angleFrom(about.value, from), angleFrom(about.value, to))
+    return { by: rotation(angle, about.value), said: degrees(angle) }
   }
   const share = (axis: 'x' | 'y') => {
     const span = from[axis] - corner[axis]
@@ -97,18 +149,28 @@ function mapFor(to: Point, free: boolean): { by: Matrix; said: string } {
 
 function drag(event: PointerEvent): void {
   if (!grip || event.pointerId !== grip.pointer) return
-  const next = mapFor(toPaper(event), event.shiftKey)
-  by.value = next.by
-  said.value = next.said
-  emit('show', next.by)
+  const to = toPaper(event)
+  if (grip.handle === 'pivot') return emit('pivot', to)
+  if (grip.handle === 'turn' && event.altKey && props.shapes) {
+    const bend = bendTo(to, grip.from)
+    by.value = null
+    change.value = bend.change
+    said.value = bend.said
+  } else {
+    const next = mapFor(to, event.shiftKey)
+    by.value = next.by
+    change.value = { kind: 'map', by: next.by }
+    said.value = next.said
+  }
+  emit('show', change.value)
 }
 
-const WORDS: Record<Handle, string> = { move: 'shift', scale: 'scale', turn: 'turn' }
+const WORDS: Record<Handle, string> = { move: 'shift', scale: 'scale', turn: 'turn', skew: 'skew', pivot: 'pivot' }
 
 function up(event: PointerEvent): void {
   if (!grip || event.pointerId !== grip.pointer) return
-  const done = by.value
-  const label = WORDS[grip.handle]
+  const done = change.value
+  const label = done?.kind === 'bend' ? 'bend' : WORDS[grip.handle]
   cancel()
   if (done) emit('move', label, done)
 }
@@ -116,6 +178,7 @@ function up(event: PointerEvent): void {
 function cancel(): void {
   grip = null
   by.value = null
+  change.value = null
   emit('show', null)
 }
 </script>
@@ -139,10 +202,10 @@ function cancel(): void {
       @pointermove="drag"
       @pointerup="up"
     >
-      <title>Turn</title>
+      <title>{{ shapes ? 'Turn; with Alt bend' : 'Turn' }}</title>
     </circle>
     <rect
-      v-for="(p, i) in scales ? shown : []"
+      v-for="(p, i) in shapes ? shown : []"
       :key="i"
       class="corner"
       :x="p.x - 5"
@@ -156,7 +219,40 @@ function cancel(): void {
     >
       <title>Scale; with Shift width and height apart</title>
     </rect>
-    <text v-if="by" class="said" :x="knob.x + 14" :y="knob.y + 4">{{ said }}</text>
+    <rect
+      v-for="(p, i) in shapes ? sides : []"
+      :key="`side ${i}`"
+      class="side"
+      :x="p.x - (i % 2 ? 3 : 8)"
+      :y="p.y - (i % 2 ? 8 : 3)"
+      :width="i % 2 ? 6 : 16"
+      :height="i % 2 ? 16 : 6"
+      rx="3"
+      @pointerdown="down($event, 'skew', i)"
+      @pointermove="drag"
+      @pointerup="up"
+    >
+      <title>Skew: this side moves along itself</title>
+    </rect>
+    <path
+      v-if="shapes && !pivot"
+      class="about"
+      :d="`M${aboutShown.x - 5} ${aboutShown.y}h10M${aboutShown.x} ${aboutShown.y - 5}v10`"
+    />
+    <g
+      v-if="shapes"
+      class="pivot"
+      :transform="`translate(${pivotGrip.x} ${pivotGrip.y})`"
+      @pointerdown="down($event, 'pivot')"
+      @pointermove="drag"
+      @pointerup="up"
+    >
+      <circle r="9" class="reach" />
+      <path d="M-7 0H7M0-7V7" />
+      <circle r="3.2" />
+      <title>Pivot: turns, mirrors and bends go about it; drag it to where that is</title>
+    </g>
+    <text v-if="change || note" class="said" :x="knob.x + 14" :y="knob.y + 4">{{ change ? said : note }}</text>
   </svg>
 </template>
 
@@ -188,6 +284,32 @@ function cancel(): void {
   stroke-width: 1.5;
   pointer-events: all;
   cursor: pointer;
+}
+
+.side {
+  fill: var(--paper);
+  stroke: var(--green);
+  stroke-width: 1.2;
+  pointer-events: all;
+  cursor: pointer;
+}
+
+.about {
+  stroke: var(--rust);
+  opacity: 0.7;
+}
+
+.pivot {
+  fill: none;
+  stroke: var(--rust);
+  stroke-width: 1.4;
+  pointer-events: all;
+  cursor: move;
+}
+
+.pivot .reach {
+  stroke: none;
+  fill: transparent;
 }
 
 .said {

@@ -224,8 +224,8 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
     <GatheredBox
       v-if="desk.gathered.size && !playing"
       :matrix="matrix"
+      :strokes="commands.strokes"
       @show="paper.showMoved"
-      @move="(label, by) => paper.moveGathered(label, by)"
     />
     <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
     <InForceNote class="in-force" />
@@ -235,6 +235,12 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
         <br /><kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again.
       </template>
     </p>
+    <output
+      v-if="paper.said.value"
+      class="measure"
+      :style="{ left: `${paper.said.value.x + 18}px`, top: `${paper.said.value.y - 30}px` }"
+      >{{ paper.said.value.words }}</output
+    >
     <p v-if="instead" class="flipped">{{ instead.number }}</p>
   </main>
 </template>
@@ -282,6 +288,18 @@ canvas:not(.live) {
   position: absolute;
   right: 14px;
   top: 10px;
+}
+
+.measure {
+  position: absolute;
+  padding: 1px 8px;
+  border-radius: 6px;
+  background: var(--green-wash);
+  color: var(--green-deep);
+  font-weight: 700;
+  font-size: 13px;
+  white-space: nowrap;
+  pointer-events: none;
 }
 
 .flipped {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { after, EMPTY_BOX, IDENTITY, unite, type Box, type Matrix } from '@unhurried/core/geometry'
 import { computed, ref, watch } from 'vue'
+import type { Change } from '../desk/gathered.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import MoveBox from './MoveBox.vue'
@@ -47,7 +48,8 @@ function show(by: Matrix | null): void {
   }
 }
 
-const move = (by: Matrix) => lay(after(laid.value ?? IDENTITY, by))
+const mapOf = (change: Change | null) => (change?.kind === 'map' ? change.by : null)
+const move = (by: Matrix | null) => lay(after(laid.value ?? IDENTITY, by ?? IDENTITY))
 </script>
 
 <template>
@@ -56,8 +58,8 @@ const move = (by: Matrix) => lay(after(laid.value ?? IDENTITY, by))
     :matrix="matrix"
     :box="box"
     :laid="held ?? laid"
-    @show="show"
-    @move="(_label, by) => move(by)"
+    @show="change => show(mapOf(change))"
+    @move="(_label, change) => move(mapOf(change))"
   />
   <div class="which">
     <template v-if="through.length">

@@ -3,35 +3,88 @@ import { LABELS, type Label } from '@unhurried/core/document'
 import { ElPopover, ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { LABEL_COLOURS } from '../desk/colours.ts'
+import { KEEPS, type Keeps } from '../desk/figureHand.ts'
 import { PEN_WORDS } from '../desk/pens.ts'
-import { useDesk } from '../stores/desk.ts'
+import { drawsLines, useDesk } from '../stores/desk.ts'
 import PenPanel from './PenPanel.vue'
 
 /** What the tool in the hand is set to, and its settings. */
 const desk = useDesk()
-const isRubber = computed(() => desk.tool === 'rub-out' || desk.tool === 'trim')
+const PUSH_MOST_PX = 400
+const most = computed(() => (desk.tool === 'push' ? PUSH_MOST_PX : 80))
+const hasSettings = computed(() => desk.tool !== 'mark' && desk.tool !== 'trace')
+const goesThrough = computed(() => ['gather', 'rub-out', 'trim'].includes(desk.tool))
+const KEEPS_WORDS: Record<Keeps, string> = { free: 'free', area: 'area', volume: 'volume' }
 const dot = computed(() => `${Math.min(24, Math.max(2, desk.width ?? 1))}px`)
+const KEEPS_TIPS: Record<Keeps, string> = {
+  free: 'From corner to corner',
+  area: 'Pulled from its middle, its area kept: a flat shape squashed and stretched',
+  volume: 'Pulled from its middle, its volume kept: a body as deep as it is wide',
+}
+function setRadius(event: Event): void {
+  const field = event.target as HTMLInputElement
+  const radius = Number(field.value)
+  if (radius >= 1 && radius <= 4000) desk.round = { ...desk.round, radius }
+  else field.value = String(desk.round.radius)
+}
 const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' }
 </script>
 
 <template>
-  <div v-if="desk.tool === 'line' || desk.tool === 'shape' || isRubber" class="settings">
-    <ElPopover trigger="click" placement="top" :width="desk.tool === 'line' ? 550 : 250">
+  <div v-if="hasSettings" class="settings">
+    <ElPopover trigger="click" placement="top" :width="drawsLines(desk.tool) ? 550 : 280">
       <template #reference>
         <button class="tip" :title="`Settings of the tool in the hand`">
           <span v-if="desk.width !== null" class="dot" :style="{ width: dot, height: dot }" />
-          <template v-if="desk.tool === 'line'">
+          <template v-if="drawsLines(desk.tool)">
             <b>{{ PEN_WORDS[desk.pen] }}</b>
           </template>
-          <span>{{ desk.width === null ? 'edge' : `${Math.round(desk.width * 10) / 10} px` }}</span>
+          <span>{{
+            desk.width === null
+              ? desk.tool === 'gather'
+                ? desk.gathering.by
+                : 'edge'
+              : `${Math.round(desk.width * 10) / 10} px`
+          }}</span>
         </button>
       </template>
-      <PenPanel v-if="desk.tool === 'line'" />
-      <template v-else-if="isRubber && desk.width !== null">
+      <PenPanel v-if="drawsLines(desk.tool)" />
+      <template v-else-if="desk.width !== null">
         <p class="setting">
-          width <b>{{ desk.width }} px</b>
+          {{ desk.tool === 'push' ? 'reach' : 'width' }} <b>{{ desk.width }} px</b>
         </p>
-        <ElSlider v-model="desk.width" :min="1" :max="80" :show-tooltip="false" aria-label="Width" />
+        <ElSlider v-model="desk.width" :min="1" :max="most" :show-tooltip="false" aria-label="Width" />
+      </template>
+      <template v-else-if="desk.tool === 'gather'">
+        <p class="choices" role="radiogroup" aria-label="Gather by">
+          gather with a
+          <button
+            v-for="by in ['loop', 'box'] as const"
+            :key="by"
+            class="choice"
+            role="radio"
+            :aria-checked="desk.gathering.by === by"
+            :class="{ on: desk.gathering.by === by }"
+            @click="desk.gathering = { ...desk.gathering, by }"
+          >
+            {{ by }}
+          </button>
+        </p>
+        <p class="choices" role="radiogroup" aria-label="Gather strokes">
+          strokes
+          <button
+            v-for="parts in [false, true]"
+            :key="String(parts)"
+            class="choice"
+            role="radio"
+            :aria-checked="desk.gathering.parts === parts"
+            :class="{ on: desk.gathering.parts === parts }"
+            @click="desk.gathering = { ...desk.gathering, parts }"
+          >
+            {{ parts ? 'cut where it crosses' : 'whole' }}
+          </button>
+        </p>
+        <p class="soft">Shift adds to what is gathered, Alt takes away; a tap takes one stroke.</p>
       </template>
       <template v-else>
         <p class="setting">
@@ -47,8 +100,48 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
         />
         <p class="soft">More smoothing lags further behind the pen.</p>
       </template>
+      <label v-if="goesThrough" class="through">
+        <input v-model="desk.through" type="checkbox" />
+        through all marked drawings
+        <span class="soft">{{
+          desk.markedDrawings.length ? `(${desk.markedDrawings.length} are marked)` : '(none is marked on the sheet)'
+        }}</span>
+      </label>
     </ElPopover>
-    <div v-if="desk.tool === 'line'" class="labels" role="group" aria-label="Label of new lines">
+    <div v-if="desk.tool === 'round'" class="keeps" role="radiogroup" aria-label="Pulled">
+      <button
+        v-for="keeps in KEEPS"
+        :key="keeps"
+        class="label"
+        role="radio"
+        :aria-checked="desk.round.keeps === keeps"
+        :class="{ on: desk.round.keeps === keeps }"
+        :title="KEEPS_TIPS[keeps]"
+        @click="desk.round = { ...desk.round, keeps }"
+      >
+        {{ KEEPS_WORDS[keeps] }}
+      </button>
+      <label v-if="desk.round.keeps !== 'free'" class="rest" title="Radius of the body at rest, in paper pixels">
+        rest
+        <input
+          :value="desk.round.radius"
+          type="number"
+          min="1"
+          max="4000"
+          aria-label="Radius at rest, px"
+          @change="event => setRadius(event)"
+        />
+      </label>
+      <button
+        class="label"
+        :aria-pressed="desk.round.painted"
+        :class="{ on: desk.round.painted }"
+        @click="desk.round = { ...desk.round, painted: !desk.round.painted }"
+      >
+        painted
+      </button>
+    </div>
+    <div v-else-if="drawsLines(desk.tool)" class="labels" role="group" aria-label="Label of new lines">
       <button
         v-for="label in LABELS"
         :key="label"
@@ -134,6 +227,62 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
   background: var(--green-wash);
   color: var(--ink);
   font-weight: 700;
+}
+
+.keeps {
+  display: grid;
+  grid-template-rows: repeat(3, auto);
+  grid-auto-flow: column;
+  gap: 1px 2px;
+}
+
+.rest {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  font-size: 11.5px;
+  color: var(--soft);
+}
+
+.rest input {
+  width: 38px;
+  padding: 0 3px;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--ink);
+  font-size: 11.5px;
+  text-align: right;
+}
+
+.choices {
+  display: flex;
+  gap: 4px;
+  align-items: baseline;
+}
+
+.choice {
+  border: 0;
+  border-bottom: 2px solid transparent;
+  background: none;
+  padding: 2px 5px;
+  cursor: pointer;
+  color: var(--soft);
+}
+
+.choice.on {
+  border-color: var(--green);
+  color: var(--ink);
+  font-weight: 700;
+}
+
+.through {
+  display: block;
+  margin-top: 8px;
+}
+
+.through input {
+  accent-color: var(--green);
 }
 
 .setting {

@@ -7,7 +7,17 @@ import {
   type ShotDocument,
   type Take,
 } from '@unhurried/core/document'
-import { after, IDENTITY, partsLeft, touches, type Matrix, type Point, type Sample } from '@unhurried/core/geometry'
+import {
+  after,
+  gathers,
+  IDENTITY,
+  partedBy,
+  partsLeft,
+  touches,
+  type Matrix,
+  type Point,
+  type Sample,
+} from '@unhurried/core/geometry'
 import { packSamples } from '@unhurried/core/geometry'
 import { newId } from '../stores/ids.ts'
 import type { StrokeBook } from './strokes.ts'
@@ -77,6 +87,74 @@ export function trimOps(drawing: Drawing, book: StrokeBook, track: readonly Poin
   const ops: Operation[] = [{ kind: 'elements.remove', drawing: drawing.id, ids: removed }]
   if (added.length) ops.push({ kind: 'elements.add', drawing: drawing.id, elements: added })
   return ops
+}
+
+/** Cuts lines where a loop crosses them. Shapes are taken whole when most of them lies inside. */
+export function cutOps(
+  drawing: Drawing,
+  book: StrokeBook,
+  loop: readonly Point[],
+): { ops: Operation[]; inside: string[] } {
+  const removed: string[] = []
+  const added: Element[] = []
+  const inside: string[] = []
+  for (const element of Object.values(drawing.elements)) {
+    const stroke = book.placed(element)
+    if (!stroke) continue
+    const parts = stroke.kind === 'line' ? partedBy(loop, stroke) : null
+    if (!parts?.inside.length || !parts.outside.length) {
+      if (parts ? parts.inside.length : gathers(loop, stroke)) inside.push(element.id)
+      continue
+    }
+    const first = element.part?.[0] ?? 0
+    removed.push(element.id)
+    for (const which of ['inside', 'outside'] as const) {
+      for (const [from, to] of parts[which]) {
+        const id = newId()
+        added.push({ ...element, id, part: [first + from, first + to] })
+        if (which === 'inside') inside.push(id)
+      }
+    }
+  }
+  if (removed.length === 0) return { ops: [], inside }
+  const ops: Operation[] = [
+    { kind: 'elements.remove', drawing: drawing.id, ids: removed },
+    { kind: 'elements.add', drawing: drawing.id, elements: added },
+  ]
+  return { ops, inside }
+}
+
+/** Operations with the samples they bring, and which strokes became which. */
+export interface Reshaped {
+  readonly ops: Operation[]
+  readonly samples: Map<string, Uint8Array>
+  readonly renamed: Map<string, string>
+}
+
+/** Gives strokes other samples: they lie in the same order, as wide as before. */
+export function reshapeEdit(
+  drawing: Drawing,
+  book: StrokeBook,
+  ids: ReadonlySet<string>,
+  change: (samples: readonly Sample[], id: string) => readonly Sample[],
+): Reshaped {
+  const samples = new Map<string, Uint8Array>()
+  const renamed = new Map<string, string>()
+  const added: Element[] = []
+  for (const element of Object.values(drawing.elements)) {
+    const placed = ids.has(element.id) && book.placed(element)
+    if (!placed) continue
+    const [id, sampleId] = [newId(), newId()]
+    samples.set(sampleId, packSamples(change(placed.samples, element.id)))
+    renamed.set(element.id, id)
+    added.push({ ...element, id, samples: sampleId, part: null, matrix: null, width: placed.width })
+  }
+  if (added.length === 0) return { ops: [], samples, renamed }
+  const ops: Operation[] = [
+    { kind: 'elements.remove', drawing: drawing.id, ids: [...renamed.keys()] },
+    { kind: 'elements.add', drawing: drawing.id, elements: added },
+  ]
+  return { ops, samples, renamed }
 }
 
 /** Moves, scales or turns strokes by a map. */

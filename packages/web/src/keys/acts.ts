@@ -1,6 +1,5 @@
 import {
   clearDrawing,
-  find,
   frameOfNeighbour,
   marksOf,
   neighbours,
@@ -10,13 +9,12 @@ import {
   shareDrawing,
   type Role,
 } from '@unhurried/core/document'
-import { translation } from '@unhurried/core/geometry'
-import { moveOps } from '../desk/edits.ts'
 import { WIDEST_PX } from '../desk/pens.ts'
 import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
 import { useSheetActs } from './sheetActs.ts'
+import { forgetStrokes, useStrokeActs } from './strokeActs.ts'
 
 const FARTHEST_ROLL = 4
 
@@ -25,6 +23,7 @@ export function useActs() {
   const shot = useShot()
   const desk = useDesk()
   const sheet = useSheetActs()
+  const strokes = useStrokeActs()
   const word = (role: string) => `${role} ${desk.drawing?.number ?? ''}`.trim()
 
   function flip(direction: -1 | 1, steps = 1): void {
@@ -111,12 +110,6 @@ export function useActs() {
     shot.commit('loop range', [{ kind: 'loop.set', take: take.id, loop }])
   }
 
-  function nudge(dx: number, dy: number): void {
-    const { drawing, gathered } = desk
-    if (drawing)
-      shot.commit(`nudge on ${drawing.number}`, moveOps(drawing, gathered, translation(dx, dy)), { joins: true })
-  }
-
   function changeLayer(by: -1 | 1): void {
     const order = sheet.columns()
     const next = order[order.findIndex(layer => layer.id === desk.layerId) + by]
@@ -128,7 +121,7 @@ export function useActs() {
 
   function arrow(dx: number, dy: number, far: boolean): void {
     const px = far ? 10 : 1
-    if (desk.gathered.size) nudge(dx * px, dy * px)
+    if (desk.gathered.size) strokes.nudge(dx * px, dy * px)
     else if (far) sheet.extend(dy, dx)
     else if (dy) {
       desk.selection = null
@@ -139,12 +132,8 @@ export function useActs() {
   function deleteStrokes(): void {
     const { drawing } = desk
     if (!drawing) return
-    if (desk.gathered.size) {
-      const ids = [...desk.gathered].filter(id => find(drawing.elements, id))
-      desk.gathered = new Set()
-      if (ids.length)
-        shot.commit(`take strokes off ${drawing.number}`, [{ kind: 'elements.remove', drawing: drawing.id, ids }])
-    } else shot.commit(word('clear'), clearDrawing(drawing))
+    if (desk.gathered.size) strokes.remove()
+    else shot.commit(word('clear'), clearDrawing(drawing))
   }
 
   function thicken(factor: number): void {
@@ -180,6 +169,18 @@ export function useActs() {
     setRole,
     nextRole,
     sheet,
+    strokes,
+    /** Copying and pasting mean strokes while some are gathered, or were copied last; else frames of the sheet. */
+    async copy() {
+      if (desk.gathered.size && strokes.copy()) return
+      if (await sheet.copy()) forgetStrokes()
+    },
+    async cut() {
+      if (desk.gathered.size && strokes.copy()) return strokes.remove()
+      forgetStrokes()
+      await sheet.cut()
+    },
+    paste: (how: 'share' | 'copy') => (strokes.canPaste() ? strokes.paste() : sheet.paste(how)),
     skip,
     defer,
     setLoop,
@@ -187,7 +188,7 @@ export function useActs() {
     deleteStrokes,
     thicken,
     dropAll() {
-      desk.gathered = new Set()
+      desk.gather([])
       desk.selection = null
       desk.parents = null
       desk.bare = false

@@ -34,7 +34,12 @@ const TOOL_WORDS: Record<Tool, string> = {
   gather: 'gather strokes to move them',
   mark: 'place marks: one click a drawing',
   trace: 'lay a shown-through drawing elsewhere to trace it',
+  straight: 'straight line (Shift: even directions, Alt: from the middle)',
+  round: 'circle or ellipse (Shift: true circle, Alt: from the middle)',
+  push: 'push lines along, their weight kept',
 }
+/** Keys of the tools, in their order. */
+const TOOL_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '`'] as const
 const TURN_STEP_RAD = Math.PI / 12
 export const EXPOSURES = ['ones', 'twos', 'threes', 'fours'] as const
 const REDO_KEYS = ['shift+q', 'ctrl+shift+z', 'ctrl+y']
@@ -101,7 +106,7 @@ export function useCommands(room: DeskRoomPort) {
     make('Go', 'defer', 'put the next to draw at the end', ['shift+u'], acts.defer, () => desk.queue.length > 1),
 
     ...TOOLS.map((tool, i) =>
-      make('Hand', `tool-${tool}`, TOOL_WORDS[tool], [String(i + 1)], () => (desk.tool = tool)),
+      make('Hand', `tool-${tool}`, TOOL_WORDS[tool], [TOOL_KEYS[i] as string], () => (desk.tool = tool)),
     ),
     make('Hand', 'mark-pass', 'place marks, drawing by drawing', ['n'], acts.markPass, edits),
     make('Hand', 'thinner', 'thinner', ['c'], () => acts.thicken(0.85)),
@@ -109,6 +114,7 @@ export function useCommands(room: DeskRoomPort) {
     make('Hand', 'undo', 'undo', ['q', 'ctrl+z'], shot.undo, () => draws() && shot.history.undo.length > 0),
     make('Hand', 'redo', 'redo', REDO_KEYS, shot.redo, () => draws() && shot.history.redo.length > 0),
     make('Hand', 'delete', 'take off gathered strokes, or clear the drawing', ['delete'], acts.deleteStrokes, changes),
+    make('Hand', 'gather-all', 'gather the whole drawing', ['shift+a'], acts.strokes.gatherAll, changes),
     make('Hand', 'let-go', 'let go of what is gathered or marked', ['escape'], acts.dropAll),
 
     make('Drawing', 'new', 'new empty drawing', ['t'], () => acts.newDrawing('empty'), edits),
@@ -159,10 +165,10 @@ export function useCommands(room: DeskRoomPort) {
     ),
     make('Sheet', 'ends-here', 'let the drawing end here', ['k'], () => sheet.trimAt('end'), edits),
     make('Sheet', 'begins-here', 'let the drawing begin here', ['shift+k'], () => sheet.trimAt('start'), edits),
-    make('Sheet', 'copy-frames', 'copy frames', ['ctrl+c'], sheet.copy),
-    make('Sheet', 'cut-frames', 'cut frames', ['ctrl+x'], sheet.cut, edits),
-    make('Sheet', 'paste-share', 'paste the same drawings', ['ctrl+v'], () => sheet.paste('share'), edits),
-    make('Sheet', 'paste-copies', 'paste copies', ['ctrl+shift+v'], () => sheet.paste('copy'), edits),
+    make('Sheet', 'copy-frames', 'copy frames (or gathered strokes)', ['ctrl+c'], acts.copy),
+    make('Sheet', 'cut-frames', 'cut frames (or gathered strokes)', ['ctrl+x'], acts.cut, edits),
+    make('Sheet', 'paste-share', 'paste the same drawings (or strokes)', ['ctrl+v'], () => acts.paste('share'), edits),
+    make('Sheet', 'paste-copies', 'paste copies', ['ctrl+shift+v'], () => acts.paste('copy'), edits),
     make('Sheet', 'mark-all', 'mark the whole sheet', ['ctrl+a'], sheet.markAll),
     make('Sheet', 'following', 'what follows moves, or stays', ['p'], () => {
       desk.following = desk.following === 'ripple' ? 'stay' : 'ripple'
@@ -199,6 +205,7 @@ export function useCommands(room: DeskRoomPort) {
     rollBy: acts.rollBy,
     setRole: acts.setRole,
     sheet,
+    strokes: acts.strokes,
     marked: computed(sheet.marked),
     get(id: string): Command {
       const command = byId.get(id)

@@ -37,13 +37,18 @@ function pressesControl(event: KeyboardEvent): boolean {
   )
 }
 
+/** Escape closes what is open over the desk before it means anything on the desk. */
+function closesPopover(event: KeyboardEvent): boolean {
+  return event.key === 'Escape' && document.querySelector('.el-popper[aria-hidden="false"]') !== null
+}
+
 /** Runs commands from the keyboard. Held keys act once and are let go of when the key, or the window, is left. */
 export function useKeys(commands: readonly Command[]): void {
   const byKey = new Map(commands.flatMap(command => command.keys.map(key => [key, command] as const)))
   const down = new Map<string, Command>()
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-    if (isTyping(event.target) || pressesControl(event)) return
+    if (isTyping(event.target) || pressesControl(event) || closesPopover(event)) return
     const command = byKey.get(keyName(event))
     if (!command) return
     event.preventDefault()

@@ -1,29 +1,57 @@
 import {
+  columnOf,
   cycleAt,
   drawingQueue,
   exposedDrawing,
   exposureAt,
   FIRST,
+  get,
   keysAround,
   neighbours,
   sourceAt,
+  type Drawing,
   type Label,
   type Layer,
   type QueueItem,
 } from '@unhurried/core/document'
 import type { Wish } from '@unhurried/core/chart'
-import { STRAIGHT_PRESSURE, type Matrix, type PressureCurve } from '@unhurried/core/geometry'
-import type { Following } from '@unhurried/core/time'
+import { STRAIGHT_PRESSURE, type Matrix, type Point, type PressureCurve } from '@unhurried/core/geometry'
+import { drawingsOf, slice, type Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { coloursOf } from '../desk/colours.ts'
+import { KEEPS, type RoundSettings } from '../desk/figureHand.ts'
 import { penFrom, PENS, PENS_AS_THEY_CAME, type Pen, type PenSettings } from '../desk/pens.ts'
 import { FLAT, type View } from '../desk/view.ts'
 import { keptFor } from './kept.ts'
 import { useShot } from './shot.ts'
 
-export const TOOLS = ['line', 'shape', 'rub-out', 'trim', 'gather', 'mark', 'trace'] as const
+export const TOOLS = [
+  'line',
+  'shape',
+  'rub-out',
+  'trim',
+  'gather',
+  'mark',
+  'trace',
+  'straight',
+  'round',
+  'push',
+] as const
 export type Tool = (typeof TOOLS)[number]
+
+/** Tools with a tip of their own width; lines have that of their pen. */
+const TIPPED = ['rub-out', 'trim', 'push'] as const
+type Tipped = (typeof TIPPED)[number]
+const isTipped = (tool: Tool): tool is Tipped => (TIPPED as readonly Tool[]).includes(tool)
+/** Tools that draw with the pen. */
+export const drawsLines = (tool: Tool): boolean => tool === 'line' || tool === 'straight' || tool === 'round'
+
+/** How strokes are gathered: with a loop or a box, whole or cut where it crosses them. */
+export interface Gathering {
+  readonly by: 'loop' | 'box'
+  readonly parts: boolean
+}
 
 /** How wide the exposure sheet is: an edge of the desk, a narrow strip, or the whole room. */
 export const SHEET_SHAPES = ['edge', 'room', 'strip'] as const
@@ -72,7 +100,15 @@ export const useDesk = defineStore('desk', () => {
   const kept = readKept()
   const tool = ref<Tool>(kept.tool)
   const swatch = ref<string>(kept.swatch)
-  const rubbers = reactive<Record<'rub-out' | 'trim', number>>(kept.rubbers)
+  const tips = reactive<Record<Tipped, number>>(kept.tips)
+  const gathering = shallowRef<Gathering>(kept.gathering)
+  const round = shallowRef<RoundSettings>(kept.round)
+  /** changes of strokes go through all drawings marked on the sheet */
+  const through = ref(false)
+  /** where gathered strokes turn and are mirrored about; null is their middle */
+  const pivot = shallowRef<Point | null>(null)
+  /** how far what is gathered was nudged, in paper pixels */
+  const nudged = shallowRef<Point>({ x: 0, y: 0 })
   const pen = ref<Pen>(kept.pen)
   /** plain values: nibs become part of strokes */
   const pens = shallowRef<Readonly<Record<Pen, PenSettings>>>(kept.pens)
@@ -100,12 +136,28 @@ export const useDesk = defineStore('desk', () => {
   const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
 
   watch(
-    [tool, swatch, rubbers, pen, pens, shapeSmoothing, pressure, exposure, lightTable, following, sheetShape],
+    [
+      tool,
+      swatch,
+      tips,
+      gathering,
+      round,
+      pen,
+      pens,
+      shapeSmoothing,
+      pressure,
+      exposure,
+      lightTable,
+      following,
+      sheetShape,
+    ],
     () => {
       const now: Kept = {
         tool: tool.value,
         swatch: swatch.value,
-        rubbers,
+        tips,
+        gathering: gathering.value,
+        round: round.value,
         pen: pen.value,
         pens: pens.value,
         shapeSmoothing: shapeSmoothing.value,
@@ -127,13 +179,13 @@ export const useDesk = defineStore('desk', () => {
   /** what the tool in the hand is set to: width in paper pixels (null when it has none) and smoothing */
   const width = computed<number | null>({
     get() {
-      if (tool.value === 'line') return pens.value[pen.value].width
-      return tool.value === 'rub-out' || tool.value === 'trim' ? rubbers[tool.value] : null
+      if (drawsLines(tool.value)) return pens.value[pen.value].width
+      return isTipped(tool.value) ? tips[tool.value] : null
     },
     set(px) {
       if (px === null) return
-      if (tool.value === 'line') setPen({ width: px })
-      else if (tool.value === 'rub-out' || tool.value === 'trim') rubbers[tool.value] = px
+      if (drawsLines(tool.value)) setPen({ width: px })
+      else if (isTipped(tool.value)) tips[tool.value] = px
     },
   })
 
@@ -171,6 +223,25 @@ export const useDesk = defineStore('desk', () => {
   /** Whether the layer one stands on may be drawn on and retimed. */
   const mayEdit = computed(() => shot.mayDraw && layer.value !== null && !layer.value.locked)
 
+  /** drawings of the layer that are exposed on the marked frames, in order */
+  const markedDrawings = computed<Drawing[]>(() => {
+    const { document, take } = shot
+    const marked = selection.value
+    if (!document || !take || !marked?.layers.includes(layerId.value)) return []
+    return drawingsOf(slice(columnOf(take, layerId.value), marked.from, marked.to)).map(id =>
+      get(document.drawings, id),
+    )
+  })
+  /** the drawings that a change of strokes touches: the present one, or all that are marked */
+  const changed = computed<Drawing[]>(() => {
+    const here = drawing.value ? [drawing.value] : []
+    return through.value ? [...here, ...markedDrawings.value.filter(d => d.id !== drawing.value?.id)] : here
+  })
+  function gather(ids: Iterable<string>): void {
+    gathered.value = new Set(ids)
+    nudged.value = { x: 0, y: 0 }
+  }
+
   /** Drawings that show through, nearest first. */
   const ghosts = computed(() => {
     const { document, take } = shot
@@ -197,7 +268,10 @@ export const useDesk = defineStore('desk', () => {
   }
 
   watch(drawing, (now, before) => {
-    if (now?.id !== before?.id) gathered.value = new Set()
+    if (now?.id !== before?.id) {
+      gather([])
+      pivot.value = null
+    }
   })
   watch(
     () => shot.take?.length,
@@ -216,6 +290,14 @@ export const useDesk = defineStore('desk', () => {
     marginFolded,
     selection,
     gathered,
+    gather,
+    gathering,
+    round,
+    through,
+    markedDrawings,
+    changed,
+    pivot,
+    nudged,
     flippedTo,
     tool,
     swatch,
@@ -257,7 +339,8 @@ export const useDesk = defineStore('desk', () => {
     reset(startFrame: number) {
       layerId.value = Object.values(shot.document?.layers ?? {}).find(l => l.kind === 'drawn')?.id ?? FIRST.drawn
       selection.value = null
-      gathered.value = new Set()
+      gather([])
+      through.value = false
       flippedTo.value = null
       view.value = FLAT
       bare.value = false
@@ -277,7 +360,9 @@ export const useDesk = defineStore('desk', () => {
 interface Kept {
   tool: Tool
   swatch: string
-  rubbers: Record<'rub-out' | 'trim', number>
+  tips: Record<Tipped, number>
+  gathering: Gathering
+  round: RoundSettings
   pen: Pen
   pens: Readonly<Record<Pen, PenSettings>>
   shapeSmoothing: number
@@ -291,7 +376,9 @@ interface Kept {
 const FRESH: Kept = {
   tool: 'line',
   swatch: 'graphite',
-  rubbers: { 'rub-out': 14, trim: 14 },
+  tips: { 'rub-out': 14, trim: 14, push: 90 },
+  gathering: { by: 'loop', parts: false },
+  round: { keeps: 'free', radius: 60, painted: false },
   pen: 'line',
   pens: PENS_AS_THEY_CAME,
   shapeSmoothing: 0.35,
@@ -300,6 +387,15 @@ const FRESH: Kept = {
   lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55 },
   following: 'ripple',
   sheetShape: 'edge',
+}
+
+function roundFrom(stored: Partial<RoundSettings> | undefined): RoundSettings {
+  const radius = stored?.radius
+  return {
+    keeps: KEEPS.find(k => k === stored?.keeps) ?? FRESH.round.keeps,
+    radius: typeof radius === 'number' && radius >= 1 && radius <= 4000 ? radius : FRESH.round.radius,
+    painted: stored?.painted === true,
+  }
 }
 
 /** Settings of the last evening; anything unreadable gives the fresh ones. */
@@ -312,7 +408,9 @@ function readKept(): Kept {
       tool: TOOLS.find(t => t === stored.tool) ?? FRESH.tool,
       following: stored.following === 'stay' ? 'stay' : 'ripple',
       sheetShape: SHEET_SHAPES.find(s => s === stored.sheetShape) ?? FRESH.sheetShape,
-      rubbers: { ...FRESH.rubbers, ...stored.rubbers },
+      tips: { ...FRESH.tips, ...stored.tips },
+      gathering: { ...FRESH.gathering, ...stored.gathering },
+      round: roundFrom(stored.round),
       pen: PENS.find(p => p === stored.pen) ?? FRESH.pen,
       pens: Object.fromEntries(PENS.map(p => [p, penFrom(p, stored.pens?.[p])])) as Record<Pen, PenSettings>,
       pressure: { ...FRESH.pressure, ...stored.pressure },

@@ -46,6 +46,9 @@ export const useInForce = defineStore('in force', () => {
     if (desk.workingColours && hasLabels.value) {
       add('labels', 'near and far in working colours', () => (desk.workingColours = false))
     }
+    if (desk.through && desk.changed.length > 1) {
+      add('through', `changes go through ${desk.changed.length} drawings`, () => (desk.through = false))
+    }
     if (desk.shifts.size) {
       const numbers = [...desk.shifts.keys()].map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
       add('shifts', `${numbers.join(', ')} laid elsewhere to trace`, () => (desk.shifts = new Map()))

@@ -1,0 +1,258 @@
+import type { Page } from 'playwright/test'
+import {
+  type StoredDocument,
+  enter,
+  expect,
+  exposed,
+  mouse,
+  newShot,
+  openDesk,
+  pen,
+  ring,
+  safe,
+  stored,
+  test,
+  type World,
+} from './world.ts'
+
+test.beforeEach(({ page, world }) => enter(page, world))
+
+const elementsOf = (document: StoredDocument, number = 1) =>
+  Object.values(Object.values(document.drawings).find(d => d.number === number)?.elements ?? {})
+
+async function documentNow(page: Page, world: World, shot: string): Promise<StoredDocument> {
+  await safe(page)
+  return (await stored(page, world, shot)).document
+}
+
+test('pens: a pencil, an ink line and a brush are kept as they were drawn; the curve fits the hand', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  const settings = page.getByTitle('Settings of the tool in the hand')
+  const choose = async (name: RegExp) => {
+    await settings.click()
+    await page.getByRole('radiogroup', { name: 'Pens' }).getByRole('radio', { name }).click()
+  }
+  const away = async () => {
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('radiogroup', { name: 'Pens' })).toBeHidden()
+  }
+  await choose(/^rough/)
+  // Scribble on the scrap of paper with a light hand.
+  const scrap = await page.getByTestId('patch-line').boundingBox()
+  if (!scrap) throw new Error('no scrap of paper')
+  const client = await page.context().newCDPSession(page)
+  const press = (type: string, i: number) =>
+    client.send('Input.dispatchMouseEvent', {
+      type: type as 'mouseMoved',
+      x: scrap.x + 20 + i * 3,
+      y: scrap.y + 50,
+      button: 'left',
+      buttons: 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: 0.1 + 0.3 * Math.sin((i / 60) * Math.PI),
+    })
+  await press('mousePressed', 0)
+  for (let i = 1; i <= 60; i++) await press('mouseMoved', i)
+  await press('mouseReleased', 60)
+  await expect(page.getByText(/pressed 1\d % to 40 %/)).toBeVisible()
+  await page.getByRole('button', { name: 'fit the curve to this hand' }).click()
+  await expect(page.getByLabel('Pressure that counts as all')).not.toHaveValue('1')
+  await page.getByRole('button', { name: 'straight', exact: true }).click()
+  await away()
+  await pen(page, ring(0.3, 0.3, 0.1))
+  await page.getByRole('button', { name: 'far', exact: true }).click()
+  await pen(page, ring(0.6, 0.3, 0.1))
+  await page.getByRole('button', { name: 'far', exact: true }).click()
+  await choose(/^mist/)
+  await away()
+  await pen(page, ring(0.5, 0.6, 0.1))
+  const drawn = elementsOf(await documentNow(page, world, shot))
+  expect(drawn.map(e => [e.nib.look, e.label, e.width])).toEqual([
+    ['pencil', null, 4.5],
+    ['pencil', 'far', 4.5],
+    ['brush', null, 60],
+  ])
+  const inForce = page.getByRole('complementary', { name: 'Still in force' })
+  await inForce.getByRole('button', { name: 'near and far in working colours' }).click()
+  await expect(inForce).toBeHidden()
+  await page.reload()
+  await expect(settings).toContainText('mist')
+})
+
+test('figures: straight, even, true circles, and a body that keeps its area', async ({ page, world }) => {
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  await page.keyboard.press('8')
+  await page.keyboard.down('Shift')
+  await mouse(page, [
+    [0.1, 0.1],
+    [0.4, 0.12],
+  ])
+  await page.keyboard.up('Shift')
+  await page.keyboard.press('9')
+  await page.keyboard.down('Shift')
+  await mouse(page, [
+    [0.5, 0.1],
+    [0.7, 0.2],
+  ])
+  await page.keyboard.up('Shift')
+  await expect(page.getByText('body against 1')).toBeVisible()
+  await page.getByRole('radiogroup', { name: 'Pulled' }).getByRole('radio', { name: 'area' }).click()
+  await page.getByRole('button', { name: 'painted' }).click()
+  await mouse(page, [
+    [0.3, 0.6],
+    [0.45, 0.6],
+  ])
+  const drawn = elementsOf(await documentNow(page, world, shot))
+  expect(drawn.map(e => e.kind)).toEqual(['line', 'line', 'shape'])
+  // Too small to be anything: nothing is drawn.
+  await mouse(page, [[0.5, 0.5]])
+  expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(3)
+})
+
+test('gathered strokes: box, add and take away, mirrored copy, numbers, smooth, join, other pen, copy and paste', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.25, 0.3, 0.08))
+  await pen(page, ring(0.6, 0.3, 0.08))
+  await page.keyboard.press('5')
+  await page.getByTitle('Settings of the tool in the hand').click()
+  await page.getByRole('radio', { name: 'box' }).click()
+  await page.keyboard.press('Escape')
+  const note = page.getByRole('region', { name: 'Gathered strokes' })
+  await mouse(page, [
+    [0.1, 0.05],
+    [0.4, 0.6],
+  ])
+  await expect(note).toContainText('1 stroke on 1')
+  await page.keyboard.down('Shift')
+  await mouse(page, [
+    [0.5, 0.05],
+    [0.8, 0.6],
+  ])
+  await page.keyboard.up('Shift')
+  await expect(note).toContainText('2 strokes on 1')
+  await note.getByRole('button', { name: 'Mirrored copy, upside down' }).click()
+  await expect(note).toContainText('2 strokes on 1')
+  await page.keyboard.press('Shift+a')
+  await expect(note).toContainText('4 strokes on 1')
+  await note.getByLabel('turn, °').fill('90')
+  await note.getByLabel('turn, °').press('Enter')
+  const turned = elementsOf(await documentNow(page, world, shot))
+  expect(
+    turned.map(e =>
+      e.matrix
+        ?.map(v => Math.round(v))
+        .slice(0, 4)
+        .join(),
+    ),
+  ).toEqual(['0,1,-1,0', '0,1,-1,0', '0,1,1,0', '0,1,1,0'])
+  await note.getByRole('button', { name: 'far' }).click()
+  await note.getByRole('button', { name: 'thicker' }).click()
+  await note.getByRole('button', { name: 'smooth' }).click()
+  await note.getByRole('button', { name: 'join' }).click()
+  await expect(note).toContainText('1 stroke on 1')
+  const [joined, ...rest] = elementsOf(await documentNow(page, world, shot))
+  expect([joined?.label, joined?.width, rest.length]).toEqual(['far', 6, 0])
+  await page.keyboard.press('Control+c')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Escape')
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('t')
+  await page.keyboard.press('Control+v')
+  const pasted = elementsOf(await documentNow(page, world, shot), 6)
+  expect(pasted.map(e => [e.samples, e.label])).toEqual([[joined?.samples, 'far']])
+  // Everything is undone exactly, across a reload.
+  for (let i = 0; i < 8; i++) await page.keyboard.press('q')
+  expect(elementsOf(await documentNow(page, world, shot)).map(e => e.matrix)).toEqual([null, null])
+})
+
+test('a line is cut where a loop crosses it, pushed along, and bent; its weight stays', async ({ page, world }) => {
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  await pen(
+    page,
+    Array.from({ length: 30 }, (_, i): [number, number] => [0.2 + i * 0.02, 0.5]),
+  )
+  const [line] = elementsOf(await documentNow(page, world, shot))
+  await page.keyboard.press('5')
+  await page.getByTitle('Settings of the tool in the hand').click()
+  await page.getByRole('radio', { name: 'cut where it crosses' }).click()
+  await page.keyboard.press('Escape')
+  await mouse(page, [
+    [0.1, 0.3],
+    [0.5, 0.3],
+    [0.5, 0.7],
+    [0.1, 0.7],
+  ])
+  const parts = elementsOf(await documentNow(page, world, shot))
+  expect(parts.map(e => [e.samples, e.part?.[0] === 0])).toEqual(
+    expect.arrayContaining([
+      [line?.samples, true],
+      [line?.samples, false],
+    ]),
+  )
+  await expect(page.getByRole('region', { name: 'Gathered strokes' })).toContainText('1 stroke on 1')
+  const knob = await page.locator('svg.gathered circle.knob').boundingBox()
+  if (!knob) throw new Error('no knob')
+  await page.keyboard.down('Alt')
+  await page.mouse.move(knob.x + 6, knob.y + 6)
+  await page.mouse.down()
+  await page.mouse.move(knob.x + 26, knob.y + 6, { steps: 4 })
+  await expect(page.getByText(/^bent \d/)).toBeVisible()
+  await page.mouse.up()
+  await page.keyboard.up('Alt')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('`')
+  await mouse(page, [
+    [0.7, 0.5],
+    [0.7, 0.55],
+    [0.7, 0.6],
+  ])
+  const after = elementsOf(await documentNow(page, world, shot))
+  expect(after.map(e => [e.width, e.part, e.samples === line?.samples])).toEqual([
+    [line?.width, null, false],
+    [line?.width, null, false],
+  ])
+  for (let i = 0; i < 3; i++) await page.keyboard.press('q')
+  expect(elementsOf(await documentNow(page, world, shot))).toEqual([line])
+})
+
+test('changes go through all marked drawings, and say how many', async ({ page, world }) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await exposed(page, world, shot, 'A4 B4 C4')
+  await openDesk(page, world, shot, 1)
+  await pen(page, ring(0.5, 0.5, 0.1))
+  await page.keyboard.press('Shift+a')
+  await page.keyboard.press('Control+c')
+  await page.keyboard.press('Escape')
+  for (let i = 0; i < 9; i++) await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('5')
+  await page.getByTitle('Settings of the tool in the hand').click()
+  await page.getByRole('checkbox', { name: /through all marked drawings/ }).check()
+  await page.keyboard.press('Escape')
+  const inForce = page.getByRole('complementary', { name: 'Still in force' })
+  await expect(inForce).toContainText('changes go through 3 drawings')
+  await page.keyboard.press('Control+v')
+  await expect(page.getByRole('region', { name: 'Gathered strokes' })).toContainText('3 strokes on 3 drawings')
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByText('nudged 2, 0 px')).toBeVisible()
+  const { drawings } = await documentNow(page, world, shot)
+  expect(Object.values(drawings).map(d => Object.values(d.elements).map(e => e.matrix?.[4] ?? 0))).toEqual([
+    [0, 2],
+    [2],
+    [2],
+  ])
+  await page.keyboard.press('Delete')
+  await inForce.getByRole('button', { name: 'changes go through' }).click()
+  expect(elementsOf(await documentNow(page, world, shot), 5)).toEqual([])
+  expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(1)
+})
