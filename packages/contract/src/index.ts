@@ -1,6 +1,7 @@
 export * from './api.ts'
 export * from './document.ts'
 export * from './errors.ts'
+export * from './habits.ts'
 export * from './operations.ts'
 export * from './pack.ts'
 export { Colour, Format, Id, Name, RowId } from './pieces.ts'

@@ -129,7 +129,8 @@ export function referenceKey(document: ShotDocument, take: Take, layer: string):
 
 /**
  * Neighbouring drawings of a layer around a frame for the light table: up to `count` different ones before (nearest
- * first), the present one and blank ones left out. With `loop` (a frame range) the search goes round the loop.
+ * first), the present one and blank ones left out; of keys only when told so. With `loop` (a frame range) the search goes
+ * round the loop.
  */
 export function neighbours(
   document: ShotDocument,
@@ -139,6 +140,7 @@ export function neighbours(
   direction: -1 | 1,
   count: number,
   loop: { from: number; to: number } | null,
+  keysOnly = false,
 ): string[] {
   const column = columnOf(take, layer)
   const present = drawingAt(column, frame)
@@ -158,7 +160,8 @@ export function neighbours(
     const drawing = drawingAt(column, at)
     if (drawing === present && drawing !== null && wraps && at === frame) break
     if (drawing === null || drawing === present || found.includes(drawing)) continue
-    if (!isBlank(get(document.drawings, drawing))) found.push(drawing)
+    const sheet = get(document.drawings, drawing)
+    if (!isBlank(sheet) && (!keysOnly || sheet.role === 'key')) found.push(drawing)
   }
   return found
 }

@@ -9,6 +9,7 @@ export class AccountRow {
   @Column({ type: 'text' }) email!: string
   @Column({ type: 'text' }) name!: string
   @Column({ type: 'text', name: 'password_hash' }) passwordHash!: string
+  @Column({ type: 'jsonb', default: {} }) habits!: object
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt!: Date
 }
 

@@ -1,5 +1,5 @@
 import Router from '@koa/router'
-import { SetUp, SignIn, type Account, type SessionState } from '@unhurried/contract'
+import { Habits, SetUp, SignIn, type Account, type SessionState } from '@unhurried/contract'
 import type { Middleware } from 'koa'
 import type { AccountService } from '../services/accounts.ts'
 import type { Context, RequestState } from './context.ts'
@@ -61,6 +61,14 @@ export function sessionRoutes(
     if (token) await accounts.closeSession(token)
     ctx.cookies.set(COOKIE, null)
     ctx.body = await state(null)
+  })
+  router.get('/api/habits', async ctx => {
+    ctx.body = await accounts.habitsOf(signedIn(ctx))
+  })
+  router.put('/api/habits', async ctx => {
+    const account = signedIn(ctx)
+    await accounts.keepHabits(account, parse(Habits, ctx.request.body))
+    ctx.body = {}
   })
   return router
 }

@@ -1,5 +1,5 @@
 import { hash, verify } from '@node-rs/argon2'
-import type { Account } from '@unhurried/contract'
+import { FRESH_HABITS, Habits, type Account } from '@unhurried/contract'
 import { createHash, randomBytes } from 'node:crypto'
 import { MoreThan, type DataSource } from 'typeorm'
 import { AccountRow, SessionRow } from '../db/entities.ts'
@@ -64,6 +64,17 @@ export function accountService(source: DataSource) {
 
     async closeSession(token: string): Promise<void> {
       await sessions.delete({ tokenHash: fingerprint(token) })
+    },
+
+    /** How an account likes to sit; what is not kept, or cannot be read any more, is as it came. */
+    async habitsOf(account: Account): Promise<Habits> {
+      const row = await accounts.findOneBy({ id: account.id })
+      const kept = Habits.safeParse({ ...FRESH_HABITS, ...row?.habits })
+      return kept.success ? kept.data : FRESH_HABITS
+    },
+
+    async keepHabits(account: Account, habits: Habits): Promise<void> {
+      await accounts.update({ id: account.id }, { habits })
     },
 
     async accountOf(token: string): Promise<Account | null> {

@@ -1,4 +1,5 @@
 import {
+  Habits,
   JournalReply,
   MOST_SAMPLE_IDS,
   OpenShotReply,
@@ -21,6 +22,11 @@ export const session = {
   setUp: (email: string, name: string, password: string) =>
     ask(SessionState, 'POST', '/api/owner', { email, name, password }),
   close: () => ask(SessionState, 'DELETE', '/api/session'),
+}
+
+export const habits = {
+  read: () => ask(Habits, 'GET', '/api/habits'),
+  keep: (wanted: Habits) => ask(Nothing, 'PUT', '/api/habits', wanted),
 }
 
 export const shelf = {

@@ -167,7 +167,7 @@ const { width } = useElementSize(rail)
 
 .make {
   background: var(--green);
-  color: #fff;
+  color: var(--on-green);
   border: 0;
   border-radius: 6px;
   padding: 3px 10px;

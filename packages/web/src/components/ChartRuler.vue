@@ -261,7 +261,7 @@ svg {
 
 .blank {
   fill: none;
-  stroke: #b5ab97;
+  stroke: var(--faint-line);
   stroke-dasharray: 1.5 1.5;
 }
 </style>

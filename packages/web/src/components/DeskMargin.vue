@@ -7,6 +7,7 @@ import { ChevronLeft, ChevronRight } from 'lucide-vue-next'
 import { computed } from 'vue'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
+import { useHabits } from '../stores/habits.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
 import GatheredNote from './GatheredNote.vue'
@@ -18,6 +19,7 @@ import VolumeStrip from './VolumeStrip.vue'
 const props = defineProps<{ commands: Commands }>()
 const shot = useShot()
 const desk = useDesk()
+const habits = useHabits()
 const measure = useMeasure()
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const drawing = computed(() => desk.drawing)
@@ -152,6 +154,14 @@ const role = computed({
       <MarksNote :commands="commands" />
       <p class="keys">
         <button class="plain soft" @click="commands.get('keys').run()">all keys <kbd>?</kbd></button>
+        <button
+          class="plain soft"
+          :aria-pressed="habits.leftHanded"
+          title="The desk and its keys the other way round, for those who draw with the other hand"
+          @click="habits.leftHanded = !habits.leftHanded"
+        >
+          {{ habits.leftHanded ? 'for the right hand' : 'for the left hand' }}
+        </button>
       </p>
     </div>
   </aside>

@@ -17,6 +17,8 @@ import { computed } from 'vue'
 import { secondsLabel } from '@unhurried/core/time'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
 import type { Command, Commands } from '../keys/commands.ts'
+import { written } from '../keys/written.ts'
+import { useHabits } from '../stores/habits.ts'
 import { useDesk, type Tool } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import FlipFan from './FlipFan.vue'
@@ -33,6 +35,7 @@ const props = defineProps<{
 }>()
 const shot = useShot()
 const desk = useDesk()
+const habits = useHabits()
 
 const ICONS = {
   line: PenLine,
@@ -72,7 +75,7 @@ const IN_TRAY: readonly Tool[] = [
   'trace',
 ]
 const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
-const tipOf = (command: Command) => `${command.words} (${command.keys.map(k => k.toUpperCase()).join(', ')})`
+const tipOf = (command: Command) => `${command.words} (${habits.keysOf(command).map(written).join(', ')})`
 const undo = props.commands.get('undo')
 const redo = props.commands.get('redo')
 const play = props.commands.get('play')
@@ -226,7 +229,7 @@ const now = computed(() => {
 }
 
 .swatch path {
-  stroke: rgb(47 44 40 / 25%);
+  stroke: var(--faint-line);
 }
 
 .swatch.on {

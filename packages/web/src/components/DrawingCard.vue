@@ -28,7 +28,13 @@ watch(() => [props.drawing, shot.document?.format, desk.colours], paint)
 </script>
 
 <template>
-  <canvas ref="canvas" :width="WIDTH * DENSITY" :height="HEIGHT * DENSITY" aria-hidden="true" />
+  <canvas
+    ref="canvas"
+    :style="{ background: shot.document?.format.paper }"
+    :width="WIDTH * DENSITY"
+    :height="HEIGHT * DENSITY"
+    aria-hidden="true"
+  />
   <span class="nr">{{ drawing?.number ?? '' }}</span>
 </template>
 

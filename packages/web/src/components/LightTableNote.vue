@@ -1,9 +1,26 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
-import { useDesk } from '../stores/desk.ts'
+import { computed } from 'vue'
+import { useDesk, type LightTable } from '../stores/desk.ts'
+import { useShot } from '../stores/shot.ts'
 
 const desk = useDesk()
+const shot = useShot()
 const MOST = 5
+/** How the light table is set for a task. */
+const TASKS = [
+  { words: 'draw on', tip: 'The two before', set: { on: true, before: 2, after: 0, wrap: false } },
+  { words: 'in between', tip: 'One before, one after', set: { on: true, before: 1, after: 1, wrap: false } },
+  {
+    words: 'close a loop',
+    tip: 'One before and one after, round the loop',
+    set: { on: true, before: 1, after: 1, wrap: true },
+  },
+  { words: 'paint', tip: 'Nothing shows through', set: { on: false } },
+] as const
+const isSet = (set: Partial<LightTable>) =>
+  Object.entries(set).every(([name, value]) => desk.lightTable[name as keyof LightTable] === value)
+const numbersPinned = computed(() => desk.pinned.flatMap(id => shot.drawing(id) ?? []))
 const past = Array.from({ length: MOST }, (_, i) => MOST - i)
 const future = Array.from({ length: MOST }, (_, i) => i + 1)
 
@@ -48,6 +65,19 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
       />
       <span class="soft">{{ desk.lightTable.before }} + {{ desk.lightTable.after }}</span>
     </div>
+    <p class="tasks">
+      <button
+        v-for="task in TASKS"
+        :key="task.words"
+        class="plain"
+        :class="{ on: isSet(task.set) }"
+        :aria-pressed="isSet(task.set)"
+        :title="task.tip"
+        @click="Object.assign(desk.lightTable, task.set)"
+      >
+        {{ task.words }}
+      </button>
+    </p>
     <p v-if="desk.parents" class="soft">
       showing what it is drawn from
       <button class="plain" @click="desk.parents = null">show neighbours</button>
@@ -61,6 +91,44 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         @click="desk.lightTable.wrap = !desk.lightTable.wrap"
       >
         <b>{{ desk.lightTable.wrap ? 'yes' : 'no' }}</b>
+      </button>
+    </p>
+    <p class="wraps">
+      of
+      <button
+        class="plain"
+        title="All drawings, or only keys"
+        @click="desk.lightTable.keysOnly = !desk.lightTable.keysOnly"
+      >
+        <b>{{ desk.lightTable.keysOnly ? 'keys only' : 'all drawings' }}</b>
+      </button>
+      <button
+        class="plain"
+        :aria-pressed="desk.lightTable.numbers"
+        title="The number of each drawing that shows through"
+        @click="desk.lightTable.numbers = !desk.lightTable.numbers"
+      >
+        {{ desk.lightTable.numbers ? 'numbered' : 'not numbered' }}
+      </button>
+    </p>
+    <p class="wraps">
+      pinned:
+      <button
+        v-for="drawing in numbersPinned"
+        :key="drawing.id"
+        class="plain"
+        :title="`Take ${drawing.number} off the light table`"
+        @click="desk.pin(drawing.id)"
+      >
+        {{ drawing.number }} ×
+      </button>
+      <button
+        v-if="desk.drawing && !desk.pinned.includes(desk.drawing.id)"
+        class="plain link"
+        :title="`${desk.drawing.number} shows through wherever you stand on its layer`"
+        @click="desk.pin(desk.drawing.id)"
+      >
+        pin {{ desk.drawing.number }}
       </button>
     </p>
     <div class="strength">
@@ -90,6 +158,29 @@ h2 {
   margin-right: 22px;
 }
 
+.tasks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 2px;
+  margin: 4px -4px 0;
+}
+
+.tasks .plain {
+  font-size: 12.5px;
+  border-radius: 0;
+  border-bottom: 2px solid transparent;
+  padding: 1px 4px;
+}
+
+.tasks .on {
+  border-color: var(--green);
+  font-weight: 700;
+}
+
+.link {
+  color: var(--green);
+}
+
 .lamps {
   display: flex;
   align-items: center;
@@ -116,7 +207,7 @@ h2 {
   height: 16px;
   padding: 0;
   border-radius: 3px;
-  border: 1.2px dotted #b5ab97;
+  border: 1.2px dotted var(--faint-line);
   background: none;
   cursor: pointer;
 }

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { columnOf, find, marksOf, type Drawing } from '@unhurried/core/document'
 import { valueOf } from '@unhurried/core/chart'
-import { pathLength, placeAlong, type Matrix } from '@unhurried/core/geometry'
+import { EMPTY_BOX, pathLength, placeAlong, unite, type Box, type Matrix } from '@unhurried/core/geometry'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
-import { paintGuides, type GuideMark, type MarkSign } from '../desk/guides.ts'
+import { paintGuides, type GhostNumber, type GuideMark, type MarkSign } from '../desk/guides.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../desk/stage.ts'
 import { usePaper } from '../desk/usePaper.ts'
 import { fitScale, paperToScreen, turnedBy, zoomedAt } from '../desk/view.ts'
@@ -38,6 +38,13 @@ const drawingsOf = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id
 const NO_ONE: ReadonlySet<string> = new Set()
 const NO_SHIFTS: ReadonlyMap<string, Matrix> = new Map()
 
+/** Until the pointer says where, the wipe stands in the middle. */
+const wiped = computed(() => {
+  const other = shot.drawing(desk.wiped?.drawing ?? null)
+  if (!other || !desk.wiped) return null
+  return { drawing: other, x: desk.wiped.x < 0 ? width.value / 2 : desk.wiped.x }
+})
+
 function sceneAt(frame: number, playing: boolean): Scene | null {
   const { document, take } = shot
   if (!document || !take) return null
@@ -52,6 +59,7 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     strength: desk.lightTable.strength,
     shifts: playing ? NO_SHIFTS : desk.shifts,
     looks: desk.looks,
+    wiped: playing ? null : wiped.value,
     colours: desk.colours,
     lifted: playing ? NO_ONE : paper.lifted.value,
   }
@@ -95,6 +103,24 @@ const signs = computed<MarkSign[]>(() => {
     ...placedOn(desk.drawing?.id ?? null, 'placed'),
   ]
 })
+
+/** Numbers beside the drawings that show through, those from the other side of the loop marked. */
+const numbers = computed<GhostNumber[]>(() => {
+  if (props.playing || desk.flippedTo || !desk.lightTable.on) return []
+  const of = (ids: readonly string[], side: GhostNumber['side']) =>
+    drawingsOf(ids).map((drawing): GhostNumber => {
+      const box = shot.book.strokes(drawing).reduce<Box>((all, s) => unite(all, s.box), EMPTY_BOX)
+      const wraps = desk.wrapped.has(drawing.id)
+      return {
+        at: { x: (box.left + box.right) / 2, y: box.top },
+        words: `${drawing.number}${wraps ? ' ↻' : ''}`,
+        side,
+        wraps,
+      }
+    })
+  const all = [...of(desk.ghosts.past, 'past'), ...of(desk.ghosts.future, 'future')]
+  return desk.lightTable.numbers ? all : all.filter(number => number.wraps)
+})
 const letterOf = (name: string) => name.trim().slice(0, 2)
 
 /** Where the present drawing ought to move, when it is the one that is most off. */
@@ -114,6 +140,7 @@ function paintMarks(): void {
     marks: showsWay ? marks.value : [],
     middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
     signs: signs.value,
+    numbers: numbers.value,
     correction: showsWay ? correction.value : null,
   })
 }
@@ -148,9 +175,11 @@ watch(
     props.playing,
     marks.value,
     signs.value,
+    numbers.value,
     correction.value,
     desk.shifts,
     desk.looks,
+    wiped.value,
     desk.colours,
     measure.momentsOf(desk.drawing),
   ],

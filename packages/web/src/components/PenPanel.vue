@@ -3,12 +3,14 @@ import { NIB_ENDS, NIB_LOOKS, type NibEnds, type NibLook } from '@unhurried/core
 import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { PEN_WORDS, PENS, PENS_AS_THEY_CAME, type PenSettings } from '../desk/pens.ts'
+import { useHabits } from '../stores/habits.ts'
 import { useDesk } from '../stores/desk.ts'
 import PenPatch from './PenPatch.vue'
 import PenSample from './PenSample.vue'
 
 /** The pens in the case, the settings of the one in the hand, and a scrap of paper to try it on. */
 const desk = useDesk()
+const habits = useHabits()
 const pen = computed(() => desk.pens[desk.pen])
 const colour = computed(() => desk.colours({ swatch: desk.swatch, label: desk.label }))
 
@@ -104,6 +106,10 @@ const SLIDERS = [
         <b>{{ Math.round(slider.of(pen) * 100) }} %</b>
       </div>
       <PenPatch />
+      <label class="finger">
+        <input v-model="habits.fingerDraws" type="checkbox" /> a finger draws too
+        <span class="soft">(else it moves the paper; two turn it)</span>
+      </label>
       <button class="plain link again" @click="set(PENS_AS_THEY_CAME[desk.pen])">this pen as it came</button>
     </div>
   </div>
@@ -190,6 +196,16 @@ const SLIDERS = [
 .link {
   color: var(--green);
   padding-left: 0;
+}
+
+.finger {
+  display: block;
+  margin-top: 6px;
+  font-size: 12.5px;
+}
+
+.finger input {
+  accent-color: var(--green);
 }
 
 .again {

@@ -35,7 +35,7 @@ const emit = defineEmits<{ press: [] }>()
   border: 0;
   border-radius: 50%;
   background: var(--green);
-  color: #fff;
+  color: var(--on-green);
   cursor: pointer;
 }
 

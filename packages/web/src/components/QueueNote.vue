@@ -104,7 +104,7 @@ h2 {
 }
 
 .next:hover {
-  background: #d3e1d1;
+  background: var(--green-wash);
 }
 
 .next b {

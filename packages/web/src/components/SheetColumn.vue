@@ -127,7 +127,7 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   position: absolute;
   left: 1px;
   right: 1px;
-  background: rgb(60 106 85 / 14%);
+  background: var(--mark);
   border: 1px solid var(--green);
   border-radius: 3px;
 }

@@ -87,7 +87,7 @@ const beats = computed(() =>
   margin-top: 3px;
   line-height: calc(var(--row) - 6px);
   background: var(--green);
-  color: #fff;
+  color: var(--on-green);
   border-radius: 4px;
 }
 

@@ -2,6 +2,7 @@
 import { useDevicePixelRatio } from '@vueuse/core'
 import { onMounted, ref, shallowRef, watch } from 'vue'
 import { inksOf, paintColumns, type PaintedColumn, type SheetInks } from '../desk/sheetPaint.ts'
+import { useHabits } from '../stores/habits.ts'
 
 /** What is written on the columns of the sheet, for the rows in sight and some around them. */
 const props = defineProps<{
@@ -10,6 +11,7 @@ const props = defineProps<{
   first: number
   last: number
 }>()
+const habits = useHabits()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const inks = shallowRef<SheetInks | null>(null)
 const { pixelRatio } = useDevicePixelRatio()
@@ -40,6 +42,11 @@ function paint(): void {
   pen.setTransform(pixelRatio.value, 0, 0, pixelRatio.value, -start.left * pixelRatio.value, 0)
   paintColumns(pen, props.columns, props.rowPx, top, inks.value)
 }
+watch(
+  () => habits.night,
+  () => (inks.value = canvas.value && inksOf(canvas.value)),
+  { flush: 'post' },
+)
 watch([() => props.columns, () => props.rowPx, () => props.first, () => props.last, pixelRatio, inks], paint, {
   flush: 'post',
 })

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { LABELS, type Label } from '@unhurried/core/document'
+import { useEventListener } from '@vueuse/core'
 import { ElPopover, ElSlider } from 'element-plus'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { LABEL_COLOURS } from '../desk/colours.ts'
 import { KEEPS, type Keeps } from '../desk/figureHand.ts'
 import { PEN_WORDS } from '../desk/pens.ts'
@@ -15,6 +16,10 @@ const most = computed(() => (desk.tool === 'push' ? PUSH_MOST_PX : 80))
 const hasSettings = computed(() => desk.tool !== 'mark' && desk.tool !== 'trace')
 const goesThrough = computed(() => ['gather', 'rub-out', 'trim'].includes(desk.tool))
 const KEEPS_WORDS: Record<Keeps, string> = { free: 'free', area: 'area', volume: 'volume' }
+const open = ref(false)
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (event.key === 'Escape') open.value = false
+})
 const dot = computed(() => `${Math.min(24, Math.max(2, desk.width ?? 1))}px`)
 const KEEPS_TIPS: Record<Keeps, string> = {
   free: 'From corner to corner',
@@ -32,7 +37,7 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
 
 <template>
   <div v-if="hasSettings" class="settings">
-    <ElPopover trigger="click" placement="top" :width="drawsLines(desk.tool) ? 550 : 280">
+    <ElPopover v-model:visible="open" trigger="click" placement="top" :width="drawsLines(desk.tool) ? 550 : 280">
       <template #reference>
         <button class="tip" :title="`Settings of the tool in the hand`">
           <span v-if="desk.width !== null" class="dot" :style="{ width: dot, height: dot }" />

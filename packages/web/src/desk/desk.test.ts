@@ -11,6 +11,7 @@ const view: fc.Arbitrary<View> = fc.record({
   zoom: fc.double({ min: 0.2, max: 12, noNaN: true }),
   turnRad: fc.double({ min: -3, max: 3, noNaN: true }),
   panX: fc.integer({ min: -500, max: 500 }),
+  mirrored: fc.boolean(),
   panY: fc.integer({ min: -500, max: 500 }),
 })
 const place = fc.record({ x: fc.integer({ min: 0, max: 880 }), y: fc.integer({ min: 0, max: 575 }) })

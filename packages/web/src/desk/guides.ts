@@ -6,6 +6,16 @@ export interface GuideMark {
   readonly present: boolean
 }
 
+/** What is written beside a drawing that shows through. */
+export interface GhostNumber {
+  /** the top of the drawing, in paper pixels */
+  readonly at: Point
+  readonly words: string
+  readonly side: 'past' | 'future'
+  /** it shows through from the other side of the loop */
+  readonly wraps: boolean
+}
+
 /** A named mark: where it lies on a drawing, or where it belongs on the present one. */
 export interface MarkSign {
   readonly at: Point
@@ -17,6 +27,7 @@ export interface MarkSign {
 
 /** Marks over the drawing, never part of it. */
 export interface Guides {
+  readonly numbers: readonly GhostNumber[]
   readonly signs: readonly MarkSign[]
   /** from the drawing that is most off to its place, while it is the present one */
   readonly correction: { readonly from: Point; readonly to: Point } | null
@@ -68,9 +79,28 @@ export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: 
     brush.arc(x, y, 3, 0, 2 * Math.PI)
     brush.fill()
   }
+  for (const number of guides.numbers) paintNumber(brush, number, onScreen(number.at))
   for (const sign of guides.signs) paintSign(brush, sign, onScreen(sign.at))
   if (guides.correction) paintArrow(brush, onScreen(guides.correction.from), onScreen(guides.correction.to))
   brush.globalAlpha = 1
+}
+
+/** The number of a drawing that shows through: past ones on a wash, future ones framed. */
+function paintNumber(brush: CanvasRenderingContext2D, { words, side }: GhostNumber, { x, y }: Point): void {
+  brush.globalAlpha = 1
+  brush.font = '700 12px "Atkinson Hyperlegible", sans-serif'
+  brush.textAlign = 'center'
+  const half = brush.measureText(words).width / 2 + 5
+  brush.fillStyle = side === 'past' ? '#e9e1d2' : '#fdfaf3'
+  brush.strokeStyle = side === 'past' ? PAST : FUTURE
+  brush.lineWidth = 1.2
+  brush.beginPath()
+  brush.roundRect(x - half, y - 24, 2 * half, 17, 5)
+  brush.fill()
+  if (side === 'future') brush.stroke()
+  brush.fillStyle = side === 'past' ? PAST : FUTURE
+  brush.fillText(words, x, y - 11)
+  brush.textAlign = 'start'
 }
 
 const [PAST, FUTURE, SIGN_PX] = ['#7d6e58', '#46687c', 5]

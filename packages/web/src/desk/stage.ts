@@ -23,6 +23,8 @@ export interface Scene {
   readonly shifts: ReadonlyMap<string, Matrix>
   /** layers dimmed or hidden for looking */
   readonly looks: Readonly<Record<string, 'dimmed' | 'hidden'>>
+  /** another drawing, seen left of `x` (screen pixels) instead of the present one */
+  readonly wiped: { readonly drawing: Drawing; readonly x: number } | null
   /** what strokes are painted in */
   readonly colours: Colours
   /** strokes of the present drawing that are being moved or rubbed out and not painted with it */
@@ -120,11 +122,13 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
     const lifted = [...scene.lifted].sort().join()
     const top = ready(
       'present',
-      `${where} ${colours} ${looks} ${nameOf(present)} ${lifted} ${above.map(nameOf).join()}`,
+      `${where} ${colours} ${looks} ${nameOf(present)} ${nameOf(scene.wiped?.drawing ?? null)} ${scene.wiped?.x} ${lifted} ${above.map(nameOf).join()}`,
     )
     if (top) {
       top.setTransform(...m)
-      if (present) lay(top, scene.lifted.size ? withoutLifted(present, scene.lifted) : present)
+      const here = present && (scene.lifted.size ? withoutLifted(present, scene.lifted) : present)
+      if (scene.wiped) wipe(top, m, scene.wiped, here, density, lay)
+      else if (here) lay(top, here)
       for (const drawing of above) lay(top, drawing)
     }
   }
@@ -176,6 +180,38 @@ function clipToPaper(brush: Brush, { width, height }: ShotDocument['format']): v
   brush.beginPath()
   brush.rect(0, 0, width, height)
   brush.clip()
+}
+
+const WIPE_LINE = '#a44d24'
+
+/** The other drawing to the left of a line, the present one to its right. */
+function wipe(
+  brush: Brush,
+  m: Matrix,
+  wiped: { readonly drawing: Drawing; readonly x: number },
+  present: Drawing | null,
+  density: number,
+  lay: (brush: Brush, drawing: Drawing) => void,
+): void {
+  const { width, height } = brush.canvas
+  const x = wiped.x * density
+  const side = (left: number, right: number, drawing: Drawing | null) => {
+    if (!drawing) return
+    brush.save()
+    brush.setTransform(1, 0, 0, 1, 0, 0)
+    brush.beginPath()
+    brush.rect(left, 0, right - left, height)
+    brush.clip()
+    brush.setTransform(...m)
+    lay(brush, drawing)
+    brush.restore()
+  }
+  side(0, x, wiped.drawing)
+  side(x, width, present)
+  brush.setTransform(1, 0, 0, 1, 0, 0)
+  brush.fillStyle = WIPE_LINE
+  brush.fillRect(x - 0.5, 0, 1, height)
+  brush.setTransform(...m)
 }
 
 const partial = new WeakMap<Drawing, { key: string; drawing: Drawing }>()

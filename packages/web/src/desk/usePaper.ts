@@ -1,5 +1,6 @@
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import type { Matrix } from '@unhurried/core/geometry'
+import { useHabits } from '../stores/habits.ts'
 import { useDesk, type Tool } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 import { changeGathered, type Change } from './gathered.ts'
@@ -16,6 +17,7 @@ import {
 } from './hands.ts'
 import { paintInked } from './nibs.ts'
 import { rawSamples } from './pen.ts'
+import { useFingers } from './useFingers.ts'
 import { fitScale, toPaper, type Size } from './view.ts'
 
 const NOTHING: ReadonlySet<string> = new Set()
@@ -50,6 +52,7 @@ export function usePaper(
   /** a measure to be read beside the pointer */
   const said = shallowRef<{ x: number; y: number; words: string } | null>(null)
   const busy = ref(false)
+  const habits = useHabits()
   let pointer: number | null = null
   let hand: Hand | null = null
   let panFrom: { x: number; y: number; panX: number; panY: number } | null = null
@@ -58,6 +61,7 @@ export function usePaper(
 
   const brush = () => live.value?.getContext('2d') ?? null
   const origin = () => live.value?.getBoundingClientRect() ?? { left: 0, top: 0 }
+  const fingers = useFingers(desk, screen, origin)
   const scale = computed(() => {
     const { document } = shot
     return document ? fitScale(screen.value, document.format) * desk.view.zoom : 1
@@ -93,8 +97,22 @@ export function usePaper(
     return event.button === 0 ? desk.tool : null
   }
 
+  /** Whether a touch is for moving the paper (or a palm, and for nothing) rather than for drawing. */
+  function takenByFingers(event: PointerEvent): boolean {
+    if (event.pointerType === 'pen') fingers.penSeen(event)
+    if (event.pointerType !== 'touch') return false
+    if (fingers.isPalm(event)) return true
+    if (habits.fingerDraws && pointer === null && fingers.count() === 0) return false
+    // A second finger beside one that draws: it was not meant as a line.
+    if (pointer !== null && !habits.fingerDraws) return true
+    if (pointer !== null) letGo()
+    fingers.take(event)
+    ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+    return true
+  }
+
   function down(event: PointerEvent): void {
-    if (pointer !== null || !shot.document) return
+    if (!shot.document || takenByFingers(event) || pointer !== null) return
     if (holding.pan.value || event.button === 1) {
       panFrom = { x: event.clientX, y: event.clientY, panX: desk.view.panX, panY: desk.view.panY }
     } else {
@@ -123,11 +141,13 @@ export function usePaper(
   function move(event: PointerEvent): void {
     if (holding.roll.value) return roll(event)
     rollFrom = null
-    if (event.pointerId !== pointer) return
+    if (desk.wiped) desk.wiped = { ...desk.wiped, x: event.clientX - origin().left }
+    if (event.pointerType === 'pen') fingers.penSeen(event)
+    if (fingers.move(event) || event.pointerId !== pointer) return
     if (panFrom) {
       desk.view = {
         ...desk.view,
-        panX: panFrom.panX + event.clientX - panFrom.x,
+        panX: panFrom.panX + (desk.view.mirrored ? -1 : 1) * (event.clientX - panFrom.x),
         panY: panFrom.panY + event.clientY - panFrom.y,
       }
       return
@@ -143,6 +163,7 @@ export function usePaper(
   }
 
   function up(event: PointerEvent): void {
+    fingers.let(event)
     if (event.pointerId !== pointer) return
     hand?.finish()
     letGo()
@@ -176,5 +197,11 @@ export function usePaper(
     }
   }
 
-  return { down, move, up, cancel: letGo, lifted, said, busy, showMoved }
+  /** A pointer that is lost: nothing half done stays. */
+  function cancel(event: PointerEvent): void {
+    fingers.let(event)
+    if (event.pointerId === pointer) letGo()
+  }
+
+  return { down, move, up, cancel, lifted, said, busy, showMoved }
 }

@@ -1,4 +1,4 @@
-import { inverse, map, type Matrix, type Point } from '@unhurried/core/geometry'
+import { after, inverse, map, type Matrix, type Point } from '@unhurried/core/geometry'
 
 /** How the paper lies on the desk. */
 export interface View {
@@ -9,9 +9,11 @@ export interface View {
   /** middle of the screen away from the middle of the paper, in screen pixels */
   readonly panX: number
   readonly panY: number
+  /** left and right seen the other way round: errors of drawing show themselves */
+  readonly mirrored: boolean
 }
 
-export const FLAT: View = { zoom: 1, turnRad: 0, panX: 0, panY: 0 }
+export const FLAT: View = { zoom: 1, turnRad: 0, panX: 0, panY: 0, mirrored: false }
 
 export interface Size {
   readonly width: number
@@ -40,7 +42,8 @@ export function paperToScreen(view: View, screen: Size, paper: Size): Matrix {
   const e = cx - c * px + n * py
   const f = cy - n * px - c * py
   // On a straight paper whole pixels keep lines crisp.
-  return straight ? [c, 0, 0, c, Math.round(e), Math.round(f)] : [c, n, -n, c, e, f]
+  const seen: Matrix = straight ? [c, 0, 0, c, Math.round(e), Math.round(f)] : [c, n, -n, c, e, f]
+  return view.mirrored ? after(seen, [-1, 0, 0, 1, screen.width, 0]) : seen
 }
 
 /** A place on the screen as a place on the paper. */
@@ -53,13 +56,21 @@ export function toPaper(matrix: Matrix, p: Point): Point {
 export function zoomedAt(view: View, factor: number, at: Point, screen: Size): View {
   const zoom = Math.max(LEAST_ZOOM, Math.min(MOST_ZOOM, view.zoom * factor))
   const real = zoom / view.zoom
-  const dx = at.x - screen.width / 2
+  const dx = (view.mirrored ? -1 : 1) * (at.x - screen.width / 2)
   const dy = at.y - screen.height / 2
   return { ...view, zoom, panX: dx - (dx - view.panX) * real, panY: dy - (dy - view.panY) * real }
 }
 
-/** Turns the paper about the middle of the screen. */
-export function turnedBy(view: View, byRad: number): View {
+/** Turns the paper about a place on the screen, clockwise as seen. */
+export function turnedAt(view: View, byRad: number, at: Point, screen: Size): View {
+  const [x, y] = [(view.mirrored ? -1 : 1) * (at.x - screen.width / 2), at.y - screen.height / 2]
+  const turned = turnedBy({ ...view, panX: view.panX - x, panY: view.panY - y }, byRad)
+  return { ...turned, panX: turned.panX + x, panY: turned.panY + y }
+}
+
+/** Turns the paper about the middle of the screen, clockwise as seen. */
+export function turnedBy(view: View, seenRad: number): View {
+  const byRad = view.mirrored ? -seenRad : seenRad
   const [c, s] = [Math.cos(byRad), Math.sin(byRad)]
   const full = 2 * Math.PI
   const turnRad = ((((view.turnRad + byRad + Math.PI) % full) + full) % full) - Math.PI

@@ -1,4 +1,6 @@
 import type { Command } from '../keys/commands.ts'
+import { written } from '../keys/written.ts'
+import { useHabits } from '../stores/habits.ts'
 import { useDesk } from '../stores/desk.ts'
 import { SPEED_WORDS, SPEEDS, useFlip, type Only, type SeenSize } from '../stores/flip.ts'
 import { useShot } from '../stores/shot.ts'
@@ -13,6 +15,7 @@ export interface FlipRoomPort {
 /** Everything of the flip room by one key each, laid out for the free hand. */
 export function useFlipCommands(room: FlipRoomPort) {
   const flip = useFlip()
+  const habits = useHabits()
   const desk = useDesk()
   const shot = useShot()
   const toggleOnly = (only: Only) => (flip.only = flip.only === only ? 'all' : only)
@@ -62,10 +65,7 @@ export function useFlipCommands(room: FlipRoomPort) {
   return {
     commands,
     get,
-    tip: (id: string) =>
-      `${get(id).words} (${get(id)
-        .keys.map(key => key.toUpperCase())
-        .join(', ')})`,
+    tip: (id: string) => `${get(id).words} (${habits.keysOf(get(id)).map(written).join(', ')})`,
   }
 }
 

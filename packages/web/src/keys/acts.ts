@@ -17,6 +17,8 @@ import { useSheetActs } from './sheetActs.ts'
 import { forgetStrokes, useStrokeActs } from './strokeActs.ts'
 
 const FARTHEST_ROLL = 4
+/** A drawing is seen this long while a set is flipped through: paper between fingers. */
+const FLIP_MS = 150
 
 /** What can be done at the desk with keys and buttons, on whatever drawing and frame one stands on. */
 export function useActs() {
@@ -39,6 +41,29 @@ export function useActs() {
     const bounded = Math.max(-FARTHEST_ROLL, Math.min(FARTHEST_ROLL, steps))
     if (bounded === 0) letGo()
     else flip(bounded < 0 ? -1 : 1, Math.abs(bounded))
+  }
+
+  let flipping: ReturnType<typeof setInterval> | undefined
+  /** Flips through this drawing and its neighbours, there and back, until let go: `reach` to either side. */
+  function flipSet(reach: 1 | 2): void {
+    const there = Array.from({ length: 2 * reach + 1 }, (_, i) => i - reach)
+    const turn = [...there, ...there.slice(1, -1).reverse()]
+    let at = reach
+    clearInterval(flipping)
+    flipping = setInterval(() => {
+      at = (at + 1) % turn.length
+      rollBy(turn[at] as number)
+    }, FLIP_MS)
+  }
+  function letGoOfSet(): void {
+    clearInterval(flipping)
+    letGo()
+  }
+
+  /** Lays the nearest drawing that shows through beside the present one, to be wiped over it. */
+  function wipe(): void {
+    const other = desk.pinned[0] ?? desk.ghosts.past[0] ?? desk.ghosts.future[0]
+    if (other) desk.wiped = { drawing: other, x: -1 }
   }
 
   function toNeighbour(direction: -1 | 1): void {
@@ -158,6 +183,9 @@ export function useActs() {
     markPass,
     letGo,
     rollBy,
+    flipSet,
+    letGoOfSet,
+    wipe,
     toNeighbour,
     toNext,
     newDrawing,

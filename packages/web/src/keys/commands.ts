@@ -85,6 +85,36 @@ export function useCommands(room: DeskRoomPort) {
         acts.letGo()
       },
     ),
+    make(
+      'Look',
+      'flip-3',
+      'flip through three, while held',
+      ['shift+s'],
+      () => acts.flipSet(1),
+      always,
+      acts.letGoOfSet,
+    ),
+    make(
+      'Look',
+      'flip-5',
+      'flip through five, while held',
+      ['shift+f'],
+      () => acts.flipSet(2),
+      always,
+      acts.letGoOfSet,
+    ),
+    make(
+      'Look',
+      'wipe',
+      'wipe the drawing that shows through over this one, while held',
+      ['shift+d'],
+      acts.wipe,
+      () => desk.ghosts.past.length + desk.ghosts.future.length > 0,
+      () => (desk.wiped = null),
+    ),
+    make('Look', 'mirror', 'see the paper mirrored', ['shift+w'], () => {
+      desk.view = { ...desk.view, mirrored: !desk.view.mirrored }
+    }),
     make('Look', 'light-table', 'light table on or off', ['w'], () => (desk.lightTable.on = !desk.lightTable.on)),
     make('Look', 'play', 'play and stop', ['space'], room.togglePlay),
     make('Look', 'bare', 'bare paper', ['h'], () => (desk.bare = !desk.bare)),
@@ -195,7 +225,7 @@ export function useCommands(room: DeskRoomPort) {
     make('Paper', 'farther', 'farther', ['shift+x'], () => zoom(0.8)),
     make('Paper', 'turn-left', 'turn to the left', ['['], () => turn(-TURN_STEP_RAD)),
     make('Paper', 'turn-right', 'turn to the right', [']'], () => turn(TURN_STEP_RAD)),
-    make('Paper', 'fit', 'whole paper, straight', ['0'], () => (desk.view = FLAT)),
+    make('Paper', 'fit', 'whole paper, straight', ['0'], () => (desk.view = { ...FLAT, mirrored: desk.view.mirrored })),
   ]
   const byId = new Map(commands.map(command => [command.id, command]))
 

@@ -1,4 +1,6 @@
 import { useEventListener } from '@vueuse/core'
+import { computed } from 'vue'
+import { useHabits } from '../stores/habits.ts'
 import type { Command } from './commands.ts'
 
 const NAMES: Record<string, string> = { ' ': 'space', '+': '=' }
@@ -44,12 +46,15 @@ function closesPopover(event: KeyboardEvent): boolean {
 
 /** Runs commands from the keyboard. Held keys act once and are let go of when the key, or the window, is left. */
 export function useKeys(commands: readonly Command[]): void {
-  const byKey = new Map(commands.flatMap(command => command.keys.map(key => [key, command] as const)))
+  const habits = useHabits()
+  const byKey = computed(
+    () => new Map(commands.flatMap(command => habits.keysOf(command).map(key => [key, command] as const))),
+  )
   const down = new Map<string, Command>()
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (isTyping(event.target) || pressesControl(event) || closesPopover(event)) return
-    const command = byKey.get(keyName(event))
+    const command = byKey.value.get(keyName(event))
     if (!command) return
     event.preventDefault()
     if (!command.can()) return

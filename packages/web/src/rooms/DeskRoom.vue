@@ -15,10 +15,12 @@ import { makePlayback } from '../desk/playback.ts'
 import { useCommands } from '../keys/commands.ts'
 import { useKeys } from '../keys/listen.ts'
 import { useDesk } from '../stores/desk.ts'
+import { useHabits } from '../stores/habits.ts'
 import { useShot } from '../stores/shot.ts'
 
 const shot = useShot()
 const desk = useDesk()
+const habits = useHabits()
 const stage = ref<InstanceType<typeof PaperStage> | null>(null)
 const keysShown = ref(false)
 const layersShown = ref(false)
@@ -69,7 +71,10 @@ onBeforeUnmount(playback.stop)
 </script>
 
 <template>
-  <div class="desk" :class="[`sheet-${desk.sheetShape}`, { bare: desk.bare, folded: desk.marginFolded }]">
+  <div
+    class="desk"
+    :class="[`sheet-${desk.sheetShape}`, { bare: desk.bare, folded: desk.marginFolded, left: habits.leftHanded }]"
+  >
     <ExposureSheet v-if="!desk.bare" :commands="commands" :play-frame="playFrame" />
     <SheetRoomSide
       v-if="!desk.bare && desk.sheetShape === 'room'"
@@ -127,6 +132,53 @@ onBeforeUnmount(playback.stop)
 .desk.sheet-room:not(.bare) {
   grid-template: minmax(0, 1fr) / minmax(0, 1fr) 300px;
   grid-template-areas: 'sheet side';
+}
+
+/* Everything the other way round for those who draw with the left hand. */
+.desk.left {
+  grid-template-columns: var(--margin) minmax(0, 1fr) var(--sheet);
+  grid-template-areas: 'margin rail sheet' 'margin paper sheet' 'margin tray sheet';
+}
+
+.desk.left.sheet-room:not(.bare) {
+  grid-template: minmax(0, 1fr) / 300px minmax(0, 1fr);
+  grid-template-areas: 'side sheet';
+}
+
+.desk.left :deep(.sheet) {
+  border-width: 0 0 0 1px;
+  border-left: 1px solid var(--rule);
+}
+
+.desk.left :deep(.margin) {
+  border-width: 0 1px 0 0;
+  border-right: 1px solid var(--rule);
+}
+
+.desk.left :deep(.tray),
+.desk.left :deep(.tray .settings) {
+  flex-direction: row-reverse;
+}
+
+.desk.left :deep(.tray > .fan) {
+  margin: 0 auto 0 0;
+}
+
+.desk.left :deep(.tray > .tools),
+.desk.left :deep(.tray > .palette) {
+  border-width: 0 0 0 1px;
+  border-left: 1px solid var(--rule);
+  padding: 0 0 0 8px;
+}
+
+.desk.left :deep(.in-force) {
+  right: auto;
+  left: 14px;
+}
+
+.desk.left :deep(.flipped) {
+  left: auto;
+  right: 22px;
 }
 
 .desk.bare {

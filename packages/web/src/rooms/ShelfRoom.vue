@@ -3,6 +3,7 @@ import type { FilmCard, NewShot } from '@unhurried/contract'
 import { ElButton, ElMessage, ElMessageBox } from 'element-plus'
 import { h, onMounted, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
+import NightSwitch from '../components/NightSwitch.vue'
 import NewShotDialog from '../components/NewShotDialog.vue'
 import ShotCardView from '../components/ShotCardView.vue'
 import { useSession } from '../stores/session.ts'
@@ -86,6 +87,7 @@ async function signOut(): Promise<void> {
       <h1>Unhurried Sketch</h1>
       <span class="soft promise">You draw; it measures.</span>
       <span class="who soft">{{ session.account?.name }}</span>
+      <NightSwitch />
       <button class="plain leave" @click="signOut">sign out</button>
     </header>
     <main aria-label="Shelf">

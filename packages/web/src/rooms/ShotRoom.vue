@@ -3,6 +3,7 @@ import { ElMessage } from 'element-plus'
 import { onBeforeUnmount, ref, watch } from 'vue'
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { Refused } from '../api/ask.ts'
+import NightSwitch from '../components/NightSwitch.vue'
 import SafeMark from '../components/SafeMark.vue'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
@@ -85,6 +86,7 @@ onBeforeUnmount(() => opened.close())
         >
       </nav>
       <SafeMark />
+      <NightSwitch />
     </header>
     <main v-if="problem" class="problem">
       <h2 class="serif">This shot cannot be opened.</h2>

@@ -4,6 +4,7 @@ import {
   drawingQueue,
   exposedDrawing,
   exposureAt,
+  firstFrameOf,
   FIRST,
   get,
   keysAround,
@@ -68,6 +69,10 @@ export interface LightTable {
   wrap: boolean
   /** 0–1, for the nearest drawing; those behind it get weaker */
   strength: number
+  /** only keys show through */
+  keysOnly: boolean
+  /** the number of each drawing that shows through is written beside it */
+  numbers: boolean
 }
 
 /** Frames marked on the sheet over some layers, from–to with `to` not included. */
@@ -125,6 +130,10 @@ export const useDesk = defineStore('desk', () => {
   /** looks of layers by id, and drawings put off in the queue, kept for each shot on this machine */
   const looks = shallowRef<Readonly<Record<string, LayerLook>>>({})
   const deferred = shallowRef<readonly string[]>([])
+  /** drawings that show through wherever one stands */
+  const pinned = shallowRef<readonly string[]>([])
+  /** the drawing seen on one side of a line over the paper, `x` in screen pixels */
+  const wiped = shallowRef<{ drawing: string; x: number } | null>(null)
   /** drawings passed over until one comes back to the shot */
   const skipped = shallowRef<ReadonlySet<string>>(new Set())
   const queueOfLayer = ref(false)
@@ -251,10 +260,31 @@ export const useDesk = defineStore('desk', () => {
       return { past: left === null ? [] : [left], future: right === null ? [] : [right] }
     }
     const round = lightTable.wrap ? loop.value : null
-    const past = neighbours(document, take, layerId.value, frame.value, -1, lightTable.before, round)
-    const future = neighbours(document, take, layerId.value, frame.value, 1, lightTable.after, round)
-    return { past, future: future.filter(id => !past.includes(id)) }
+    const near = (direction: -1 | 1, count: number) =>
+      neighbours(document, take, layerId.value, frame.value, direction, count, round, lightTable.keysOnly)
+    const past = near(-1, lightTable.before)
+    const future = near(1, lightTable.after).filter(id => !past.includes(id))
+    // What is pinned lies farthest, on the side of the frame it is shown on.
+    const known = new Set([...past, ...future, drawing.value?.id])
+    const laid = pinned.value.filter(id => !known.has(id) && document.drawings[id]?.layer === layerId.value)
+    const isBefore = (id: string) => (firstFrameOf(take, get(document.drawings, id)) ?? 0) < frame.value
+    return { past: [...past, ...laid.filter(isBefore)], future: [...future, ...laid.filter(id => !isBefore(id))] }
   })
+
+  /** Drawings that show through from the other side of the loop. */
+  const wrapped = computed<ReadonlySet<string>>(() => {
+    const { document, take } = shot
+    if (!document || !take || !lightTable.wrap) return new Set()
+    const from = (id: string) => firstFrameOf(take, get(document.drawings, id)) ?? 0
+    return new Set([
+      ...ghosts.value.past.filter(id => from(id) > frame.value),
+      ...ghosts.value.future.filter(id => from(id) < frame.value),
+    ])
+  })
+
+  function pin(id: string): void {
+    pinned.value = pinned.value.includes(id) ? pinned.value.filter(other => other !== id) : [...pinned.value, id]
+  }
 
   function goTo(next: number): void {
     const last = (shot.take?.length ?? 1) - 1
@@ -334,6 +364,10 @@ export const useDesk = defineStore('desk', () => {
     source,
     loop,
     ghosts,
+    wrapped,
+    pinned,
+    pin,
+    wiped,
     goTo,
     /** Starts afresh on another shot. */
     reset(startFrame: number) {
@@ -341,6 +375,8 @@ export const useDesk = defineStore('desk', () => {
       selection.value = null
       gather([])
       through.value = false
+      pinned.value = []
+      wiped.value = null
       flippedTo.value = null
       view.value = FLAT
       bare.value = false
@@ -384,7 +420,7 @@ const FRESH: Kept = {
   shapeSmoothing: 0.35,
   pressure: STRAIGHT_PRESSURE,
   exposure: 2,
-  lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55 },
+  lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55, keysOnly: false, numbers: false },
   following: 'ripple',
   sheetShape: 'edge',
 }

@@ -49,6 +49,13 @@ export const useInForce = defineStore('in force', () => {
     if (desk.through && desk.changed.length > 1) {
       add('through', `changes go through ${desk.changed.length} drawings`, () => (desk.through = false))
     }
+    if (desk.view.mirrored) {
+      add('mirrored', 'the paper is seen mirrored', () => (desk.view = { ...desk.view, mirrored: false }))
+    }
+    if (desk.pinned.length) {
+      const numbers = desk.pinned.map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
+      add('pinned', `${numbers.join(', ')} pinned to the light table`, () => (desk.pinned = []))
+    }
     if (desk.shifts.size) {
       const numbers = [...desk.shifts.keys()].map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
       add('shifts', `${numbers.join(', ')} laid elsewhere to trace`, () => (desk.shifts = new Map()))

@@ -1,0 +1,28 @@
+import { z } from 'zod'
+
+const CommandId = z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be the name of a command')
+/** A key as commands spell it: "t", "shift+t", "ctrl+z", "?". */
+const KeyName = z
+  .string()
+  .min(1, 'must not be empty')
+  .max(30)
+  .regex(/^(ctrl\+)?(alt\+)?(shift\+)?(\S|[a-z]+[0-9]*)$/, 'must be a key')
+
+const MOST_KEYS = 4
+const MOST_COMMANDS = 300
+
+/** How somebody likes to sit at the desk, whatever the machine and the shot. */
+export const Habits = z.strictObject({
+  night: z.boolean(),
+  /** the desk is mirrored, and the keys lie under the right hand */
+  leftHanded: z.boolean(),
+  /** a finger draws as a pen does, instead of moving the paper */
+  fingerDraws: z.boolean(),
+  /** keys of commands where they are not as they came; none is a command without a key */
+  keys: z
+    .record(CommandId, z.array(KeyName).max(MOST_KEYS))
+    .refine(keys => Object.keys(keys).length <= MOST_COMMANDS, `must hold at most ${MOST_COMMANDS} commands`),
+})
+export type Habits = z.infer<typeof Habits>
+
+export const FRESH_HABITS: Habits = { night: false, leftHanded: false, fingerDraws: false, keys: {} }
