@@ -101,3 +101,30 @@ describe('the demo exercise', () => {
     expect(await b.source.query('SELECT count(*) FROM shots')).toEqual(before)
   })
 })
+
+describe('the demo lantern', () => {
+  const document = () => get(shots, 'Lantern').document
+
+  test('the flame is a cycle on threes, and the moth goes round in the same time', () => {
+    const take = get(document().takes, FIRST.take)
+    const cycles = Object.values(take.cycles)
+    const length = (id: string) => get(take.cycles, id).pattern.reduce((sum, run) => sum + run.frames, 0)
+    expect(cycles.map(cycle => cycle.to)).toEqual([null, null, null])
+    expect([length('flame-cycle'), length('moth-cycle'), take.length]).toEqual([18, 18, 54])
+    expect(get(take.cycles, 'flame-cycle').pattern.every(run => run.frames === 3)).toBe(true)
+  })
+
+  test('is drawn with all three kinds of pen, and no drawing is empty', () => {
+    const drawings = Object.values(document().drawings)
+    const looks = new Set(drawings.flatMap(d => Object.values(d.elements).map(e => e.nib.look)))
+    expect([...looks].sort()).toEqual(['brush', 'ink', 'pencil'])
+    expect(drawings.every(d => Object.keys(d.elements).length > 0)).toBe(true)
+  })
+
+  test('every flame is another, and their marked tips keep to the wick’s upright', () => {
+    const tips = Object.values(document().drawings).flatMap(d => d.marks.tip ?? [])
+    expect(new Set(tips.map(tip => `${tip.x} ${tip.y}`)).size).toBe(6)
+    const middle = tips.reduce((sum, tip) => sum + tip.x, 0) / tips.length
+    expect(Math.abs(middle - 640)).toBeLessThan(2)
+  })
+})

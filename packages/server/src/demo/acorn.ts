@@ -16,7 +16,7 @@ import type { Drawn } from './hop.ts'
 import { curve, disc, type Mark } from './tilda.ts'
 
 /** The exercise: 18 frames at 24, on twos; the acorn leaves the branch slowly and hits the ground fast. */
-export const ACORN = { width: 720, height: 720, fps: 24, frames: 18 }
+export const ACORN = { width: 720, height: 720, fps: 24, frames: 18, paper: '#fdfaf3' }
 
 const TOP: Point = { x: 360, y: 130 }
 const GROUND: Point = { x: 360, y: 590 }
@@ -67,7 +67,8 @@ function ground(): Mark[] {
 export function acornExercise(): Drawn {
   const samples = new Map<string, Uint8Array>()
   const batches: Batch[] = []
-  let document: ShotDocument = freshDocument({ ...ACORN, paper: '#fdfaf3' }, ACORN.frames, 'acorn')
+  const { frames: length, ...format } = ACORN
+  let document: ShotDocument = freshDocument(format, length, 'acorn')
   const commit = (label: string, ops: readonly Operation[]) => {
     const result = applyBatch(document, ops)
     if (!result.ok) throw new Error(`the exercise cannot be made: ${result.refusal.code} ${result.refusal.what}`)

@@ -16,11 +16,11 @@ import {
 import { pointAlong, smoothPath, type Point } from '@unhurried/core/geometry'
 import { drawnWith, measured } from './hand.ts'
 import { marsh } from './marsh.ts'
-import { moth } from './moth.ts'
+import { moth, ROUND_THE_MOON } from './moth.ts'
 import { marksOn, tilda, type Mark, type Pose } from './tilda.ts'
 
 /** The hop: 30 frames at 24, on twos, from the left pad to the right one. */
-export const HOP = { width: 1280, height: 720, fps: 24, frames: 30 }
+export const HOP = { width: 1280, height: 720, fps: 24, frames: 30, paper: '#fdfaf3' }
 
 export const MARSH_SWATCHES: readonly Swatch[] = [
   { id: 'reed', name: 'reed', colour: '#b9b394' },
@@ -203,7 +203,7 @@ export function hop(): Drawn {
   const samples = new Map<string, Uint8Array>()
   const batches: Batch[] = []
   const { frames: length, ...size } = HOP
-  let document = freshDocument({ ...size, paper: '#fdfaf3' }, length, 'Tilda')
+  let document = freshDocument(size, length, 'Tilda')
   const commit = (label: string, ops: readonly Operation[]) => {
     const result = applyBatch(document, ops)
     if (!result.ok) throw new Error(`the hop cannot be drawn: ${result.refusal.code} ${result.refusal.what}`)
@@ -269,13 +269,13 @@ export function hop(): Drawn {
       kind: 'layer.add',
       layer: { id: 'layer-moth', name: 'moth', kind: 'drawn', order: 0.5, locked: false },
     },
-    ...moth().map(({ id, number }): Operation => ({
+    ...moth(ROUND_THE_MOON).map(({ id, number }): Operation => ({
       kind: 'drawing.add',
       drawing: { id, layer: 'layer-moth', number, role: number === 1 ? 'key' : 'inbetween', elements: {}, marks: {} },
     })),
   ])
-  for (const { id, marks } of moth()) draw(id, marks)
-  const pattern = moth().map(({ id }) => ({ drawing: id, frames: 2 }))
+  for (const { id, marks } of moth(ROUND_THE_MOON)) draw(id, marks)
+  const pattern = moth(ROUND_THE_MOON).map(({ id }) => ({ drawing: id, frames: 2 }))
   commit('link as a cycle', [
     {
       kind: 'cycle.add',

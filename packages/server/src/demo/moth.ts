@@ -1,17 +1,38 @@
 import type { Point } from '@unhurried/core/geometry'
 import { curve, disc, type Mark } from './tilda.ts'
 
-/** The lamp it flies round. */
-const MOON: Point = { x: 1046, y: 138 }
-/** One turn: five drawings. */
-const DRAWINGS = 5
+/** The lamp it flies round, how far from it, and in how many drawings. */
+export interface Flight {
+  readonly round: Point
+  readonly acrossPx: number
+  readonly upPx: number
+  /** 0 begins to the right of the lamp; clockwise as seen */
+  readonly fromRad: number
+  readonly drawings: number
+}
 
-/** A moth once round the moon, its wings going up and down: drawings to repeat. */
-export function moth(): { id: string; number: number; marks: Mark[] }[] {
-  return Array.from({ length: DRAWINGS }, (_, i) => {
-    const angle = (i / DRAWINGS) * 2 * Math.PI - 0.6
-    const at = { x: MOON.x - 20 + 104 * Math.cos(angle), y: MOON.y + 10 + 62 * Math.sin(angle) }
-    const beat = [1, 0.45, -0.35, 0.2, 0.8][i] as number
+export const ROUND_THE_MOON: Flight = {
+  round: { x: 1026, y: 148 },
+  acrossPx: 104,
+  upPx: 62,
+  fromRad: -0.6,
+  drawings: 5,
+}
+/** Wings up, down, and up again. */
+const BEATS = [1, 0.45, -0.35, 0.2, 0.8]
+
+/** A moth once round a lamp, its wings going up and down: drawings to repeat, each on twos. */
+export function moth({
+  round,
+  acrossPx,
+  upPx,
+  fromRad,
+  drawings,
+}: Flight): { id: string; number: number; marks: Mark[] }[] {
+  return Array.from({ length: drawings }, (_, i) => {
+    const angle = (i / drawings) * 2 * Math.PI + fromRad
+    const at = { x: round.x + acrossPx * Math.cos(angle), y: round.y + upPx * Math.sin(angle) }
+    const beat = BEATS[i % BEATS.length] as number
     return { id: `moth-${i + 1}`, number: 1 + 2 * i, marks: drawn(at, angle + Math.PI / 2, beat) }
   })
 }

@@ -7,8 +7,7 @@ import { journalService, type JournalService } from '../services/journal.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
 import { HOP, hop, type Drawn } from './hop.ts'
-
-const PAPER = '#fdfaf3'
+import { LANTERN, lantern } from './lantern.ts'
 
 /** Fills an empty installation with The Marsh Post, once: account, film and shots, drawn through the shots' journals. */
 export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
@@ -21,11 +20,12 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
 
   const draw = async (film: string, name: string, shot: typeof HOP, layer: string, drawn: Drawn) => {
     const { frames, ...format } = shot
-    const { id } = await films.addShot(film, { name, frames, layer, format: { ...format, paper: PAPER } })
+    const { id } = await films.addShot(film, { name, frames, layer, format })
     await drawAll(journal, id, owner.id, drawn)
   }
   const marsh = await films.create(owner.id, 'The Marsh Post')
   await draw(marsh.id, 'Hop between lily pads', HOP, 'Tilda', hop())
+  await draw(marsh.id, 'Lantern', LANTERN, 'flame', lantern())
   const exercises = await films.create(owner.id, 'Exercises')
   await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', acornExercise())
 }

@@ -216,7 +216,11 @@ const now = computed(() => {
   flex-wrap: wrap;
   gap: 3px 4px;
   flex: none;
-  width: 148px;
+  width: 156px;
+  max-height: 82px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+  padding: 3px 8px 3px 3px;
 }
 
 .swatch {
