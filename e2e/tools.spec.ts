@@ -256,3 +256,26 @@ test('changes go through all marked drawings, and say how many', async ({ page, 
   expect(elementsOf(await documentNow(page, world, shot), 5)).toEqual([])
   expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(1)
 })
+
+test('a shared drawing says how many places change with it, and gets its own copy; one layer is seen alone', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 12 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.5, 0.5, 0.1))
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('y')
+  const note = page.getByText('1 is shown in 2 places: what is changed here changes in all of them.')
+  await expect(note).toBeVisible()
+  await note.getByRole('button', { name: 'its own copy here' }).click()
+  await expect(note).toBeHidden()
+  await pen(page, ring(0.3, 0.5, 0.1))
+  const document = await documentNow(page, world, shot)
+  expect([elementsOf(document).length, elementsOf(document, 5).length]).toEqual([1, 2])
+  await page.keyboard.press('Shift+o')
+  const inForce = page.getByRole('complementary', { name: 'Still in force' })
+  await expect(inForce).toContainText('only figure is seen')
+  await inForce.getByRole('button').first().click()
+  await expect(inForce).toBeHidden()
+})

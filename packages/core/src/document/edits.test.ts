@@ -32,6 +32,7 @@ const act: fc.Arbitrary<Act> = fc.record({
     'new',
     'copy',
     'share',
+    'own',
     'remove',
     'clear',
     'on',
@@ -86,6 +87,8 @@ function opsOf(
       return edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId).ops
     case 'share':
       return here ? edits.shareDrawing(document, take, here, frame, n).ops : []
+    case 'own':
+      return edits.ownCopy(document, take, layer, frame, newId)?.ops ?? []
     case 'remove':
       return edits.removeExposure(document, take, layer, frame).ops
     case 'clear':
@@ -177,6 +180,31 @@ function evening(acts: readonly Act[]) {
   }
   return { document, undo }
 }
+
+describe('its own copy', () => {
+  test('of a drawing shown in several places: the others keep it, and the strokes are copies', () => {
+    const base = sampleDocument()
+    const take = takeOf(base)
+    const layer = FIRST.drawn
+    const shown = columnOf(take, layer).find(run => run.drawing !== null)
+    const source = get(base.drawings, shown?.drawing as string)
+    const shared = applyBatch(base, edits.shareDrawing(base, take, source, take.length - 2, 2).ops)
+    if (!shared.ok) throw new Error(shared.refusal.code)
+    const frame = takeOf(shared.document).length - 2
+    let made = 0
+    const own = edits.ownCopy(shared.document, takeOf(shared.document), layer, frame, () => `own-${++made}`)
+    const after = applyBatch(shared.document, own?.ops ?? [])
+    if (!own || !after.ok) throw new Error('no copy was made')
+    const column = columnOf(takeOf(after.document), layer)
+    expect(column.filter(run => run.drawing === source.id).length).toBe(
+      columnOf(takeOf(shared.document), layer).filter(run => run.drawing === source.id).length - 1,
+    )
+    const copy = get(after.document.drawings, own.drawing)
+    expect(Object.values(copy.elements).map(e => e.samples)).toEqual(Object.values(source.elements).map(e => e.samples))
+    expect(Object.keys(copy.elements)).not.toEqual(Object.keys(source.elements))
+    expect(copy.number).not.toBe(source.number)
+  })
+})
 
 describe('an evening at the sheet', () => {
   const acts = fc.array(act, { maxLength: 25 })

@@ -191,6 +191,28 @@ export function putNewDrawing(
   return { ops: [{ kind: 'drawing.add', drawing }, ...put.ops], frame: put.frame, drawing: id }
 }
 
+/**
+ * Gives the exposure at `frame` a copy of its drawing for its own: other places where the drawing was shown keep it. Null
+ * when nothing is exposed there. In a linked cycle the copy takes the drawing's place in the pattern.
+ */
+export function ownCopy(
+  document: ShotDocument,
+  take: Take,
+  layer: string,
+  frame: number,
+  newId: Ids,
+): (SheetEdit & { readonly drawing: string }) | null {
+  const run = exposureAt(take, layer, frame)
+  const source = run?.drawing ? get(document.drawings, run.drawing) : null
+  if (!run || !source) return null
+  const id = newId()
+  const number = freeNumber(document, layer, run.start)
+  const drawing: Drawing = { ...source, id, number, elements: copiedElements(source, newId) }
+  const shown = [{ drawing: id, frames: run.frames }]
+  const step = editStretch(document, take, layer, run.start, run.start + run.frames, () => shown, 'stay')
+  return { ops: [{ kind: 'drawing.add', drawing }, ...opsOf(step)], frame, drawing: id }
+}
+
 /** The elements of a drawing under new ids; stored samples are shared, not copied. */
 export function copiedElements(source: Drawing, newId: Ids): Drawing['elements'] {
   return Object.fromEntries(

@@ -24,7 +24,6 @@ const { pixelRatio } = useDevicePixelRatio()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, paper: '#fdfaf3', fps: 24 })
 const height = computed(() => Math.max(1, Math.round((props.width * format.value.height) / format.value.width)))
 const PLAIN: Seeing = { only: 'all', layer: null, silhouettes: false, hidden: new Set() }
-const DIMMED = 0.3
 
 function paint(frame: number): void {
   const element = canvas.value
@@ -41,7 +40,7 @@ function paint(frame: number): void {
   const seeing = props.seeing ?? PLAIN
   for (const { drawing, animated } of seenAt(shot.document, props.take, frame, seeing)) {
     const look = seeing.silhouettes && animated ? 'silhouette' : 'drawn'
-    brush.globalAlpha = props.dimmed?.has(drawing.layer) ? DIMMED : 1
+    brush.globalAlpha = props.dimmed?.has(drawing.layer) ? desk.dimming : 1
     props.bitmaps.draw(brush, drawing, look, scale, desk.colours)
   }
   brush.globalAlpha = 1

@@ -75,6 +75,21 @@ const lookOf = (layer: Layer) => desk.looks[layer.id] ?? 'shown'
       The topmost layer covers those below it. Dimming and hiding are for looking only: they change nothing that is sent
       off.
     </p>
+    <p class="looking">
+      <label> <input v-model="desk.onlyLayer" type="checkbox" /> see only the layer in the hand </label>
+      <label>
+        a dimmed layer shows
+        <input
+          v-model.number="desk.dimming"
+          type="range"
+          min="0.05"
+          max="0.9"
+          step="0.05"
+          aria-label="A dimmed layer shows"
+        />
+        <b>{{ Math.round(desk.dimming * 100) }} %</b>
+      </label>
+    </p>
     <ul>
       <li v-for="(layer, i) in layers" :key="layer.id" :class="{ on: layer.id === desk.layerId }">
         <TextField
@@ -156,6 +171,22 @@ const lookOf = (layer: Layer) => desk.looks[layer.id] ?? 'shown'
 </template>
 
 <style scoped>
+.looking {
+  display: flex;
+  justify-content: space-between;
+  margin: 8px 0 2px;
+}
+
+.looking label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.looking input {
+  accent-color: var(--green);
+}
+
 ul {
   list-style: none;
   margin: 12px 0;

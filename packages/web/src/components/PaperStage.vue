@@ -58,7 +58,8 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     future: playing ? [] : drawingsOf(desk.ghosts.future),
     strength: desk.lightTable.strength,
     shifts: playing ? NO_SHIFTS : desk.shifts,
-    looks: desk.looks,
+    looks: desk.seenLooks,
+    dimming: desk.dimming,
     wiped: playing ? null : wiped.value,
     colours: desk.colours,
     lifted: playing ? NO_ONE : paper.lifted.value,
@@ -178,7 +179,8 @@ watch(
     numbers.value,
     correction.value,
     desk.shifts,
-    desk.looks,
+    desk.seenLooks,
+    desk.dimming,
     wiped.value,
     desk.colours,
     measure.momentsOf(desk.drawing),
@@ -270,6 +272,12 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
       :style="{ left: `${paper.said.value.x + 18}px`, top: `${paper.said.value.y - 30}px` }"
       >{{ paper.said.value.words }}</output
     >
+    <p v-if="desk.places > 1 && desk.mayEdit && !playing && !instead && !paper.busy.value" class="shared">
+      {{ desk.drawing?.number }} is shown in {{ desk.places }} places: what is changed here changes in all of them.
+      <button class="plain" title="Other places keep the drawing as it is (⇧ Y)" @click="commands.get('own').run()">
+        its own copy here
+      </button>
+    </p>
     <p v-if="instead" class="flipped">{{ instead.number }}</p>
   </main>
 </template>
@@ -317,6 +325,26 @@ canvas:not(.live) {
   position: absolute;
   right: 14px;
   top: 10px;
+}
+
+.shared {
+  position: absolute;
+  left: 50%;
+  bottom: 8px;
+  transform: translateX(-50%);
+  width: max-content;
+  max-width: 94%;
+  padding: 3px 12px;
+  border-radius: 8px;
+  background: var(--rust-wash);
+  font-size: 13px;
+  pointer-events: none;
+}
+
+.shared button {
+  pointer-events: auto;
+  color: var(--rust);
+  font-weight: 700;
 }
 
 .measure {

@@ -23,6 +23,8 @@ export interface Scene {
   readonly shifts: ReadonlyMap<string, Matrix>
   /** layers dimmed or hidden for looking */
   readonly looks: Readonly<Record<string, 'dimmed' | 'hidden'>>
+  /** how much is seen of a dimmed layer, 0–1 */
+  readonly dimming: number
   /** another drawing, seen left of `x` (screen pixels) instead of the present one */
   readonly wiped: { readonly drawing: Drawing; readonly x: number } | null
   /** what strokes are painted in */
@@ -33,8 +35,6 @@ export interface Scene {
 
 /** Each farther drawing shows this much weaker than the one before it. */
 const FALL_OFF = 0.62
-/** A layer dimmed for looking. */
-const DIMMED = 0.3
 
 /** The canvases of the paper, lowest first. */
 export interface Sheets {
@@ -88,8 +88,8 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
     const { format } = scene.document
     const present = scene.instead ?? shown(scene, scene.layer)
     const colours = nameOf(scene.colours)
-    const looks = nameOf(scene.looks)
-    const alphaOf = (drawing: Drawing) => (scene.looks[drawing.layer] === 'dimmed' ? DIMMED : 1)
+    const looks = `${nameOf(scene.looks)} ${scene.dimming}`
+    const alphaOf = (drawing: Drawing) => (scene.looks[drawing.layer] === 'dimmed' ? scene.dimming : 1)
     const lay = (brush: Brush, drawing: Drawing) => {
       brush.globalAlpha = alphaOf(drawing)
       bitmaps.draw(brush, drawing, 'drawn', scale, scene.colours)

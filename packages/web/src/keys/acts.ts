@@ -3,6 +3,7 @@ import {
   frameOfNeighbour,
   marksOf,
   neighbours,
+  ownCopy,
   putNewDrawing,
   removeExposure,
   ROLES,
@@ -110,6 +111,14 @@ export function useActs() {
     if (!shot.commit(`share ${desk.source.number}`, edit.ops)) desk.goTo(edit.frame)
   }
 
+  /** The exposure here gets a copy for its own. */
+  function own(): void {
+    const { document, take } = shot
+    if (!document || !take || !desk.drawing) return
+    const edit = ownCopy(document, take, desk.layerId, desk.frame, newId)
+    if (edit) shot.commit(`own copy of ${desk.drawing.number}`, edit.ops)
+  }
+
   function remove(): void {
     const { document, take } = shot
     if (!document || !take) return
@@ -190,6 +199,7 @@ export function useActs() {
     toNext,
     newDrawing,
     share,
+    own,
     clear: () => {
       if (desk.drawing) shot.commit(word('clear'), clearDrawing(desk.drawing))
     },

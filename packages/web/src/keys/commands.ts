@@ -150,6 +150,14 @@ export function useCommands(room: DeskRoomPort) {
     make('Drawing', 'new', 'new empty drawing', ['t'], () => acts.newDrawing('empty'), edits),
     make('Drawing', 'copy', 'new drawing as a copy', ['shift+t'], () => acts.newDrawing('copy'), hasSource),
     make('Drawing', 'share', 'show the same drawing again', ['y'], acts.share, hasSource),
+    make(
+      'Drawing',
+      'own',
+      'its own copy here, other places keep it',
+      ['shift+y'],
+      acts.own,
+      () => changes() && desk.places > 1,
+    ),
     make('Drawing', 'role', 'key, breakdown or inbetween', ['b'], acts.nextRole, changes),
     make('Drawing', 'clear', 'clear: lines off, the sheet stays', ['backspace'], acts.clear, changes),
     make('Drawing', 'remove', 'remove: what follows moves up', ['shift+backspace'], acts.remove, edits),
@@ -205,6 +213,7 @@ export function useCommands(room: DeskRoomPort) {
     }),
     make('Sheet', 'acts', 'everything for marked frames', ['l'], room.showSheetActs, draws),
     make('Sheet', 'layers', 'layers', ['o'], room.showLayers),
+    make('Sheet', 'only', 'see only this layer', ['shift+o'], () => (desk.onlyLayer = !desk.onlyLayer)),
     make('Sheet', 'shape', 'sheet as an edge, the whole room, or a strip', ['j'], () => {
       const at = SHEET_SHAPES.indexOf(desk.sheetShape)
       desk.sheetShape = SHEET_SHAPES[(at + 1) % SHEET_SHAPES.length] as SheetShape

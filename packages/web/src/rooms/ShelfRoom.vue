@@ -143,7 +143,7 @@ header {
   top: 0;
   z-index: 2;
   display: flex;
-  align-items: baseline;
+  align-items: center;
   gap: 16px;
   padding: 9px 44px 10px;
   background: var(--edge);

@@ -4,6 +4,7 @@ import {
   drawingQueue,
   exposedDrawing,
   exposureAt,
+  exposureCount,
   firstFrameOf,
   FIRST,
   get,
@@ -130,6 +131,9 @@ export const useDesk = defineStore('desk', () => {
   /** looks of layers by id, and drawings put off in the queue, kept for each shot on this machine */
   const looks = shallowRef<Readonly<Record<string, LayerLook>>>({})
   const deferred = shallowRef<readonly string[]>([])
+  const onlyLayer = ref(false)
+  /** how much is seen of a dimmed layer, 0–1 */
+  const dimming = ref(kept.dimming)
   /** drawings that show through wherever one stands */
   const pinned = shallowRef<readonly string[]>([])
   /** the drawing seen on one side of a line over the paper, `x` in screen pixels */
@@ -151,6 +155,7 @@ export const useDesk = defineStore('desk', () => {
       tips,
       gathering,
       round,
+      dimming,
       pen,
       pens,
       shapeSmoothing,
@@ -167,6 +172,7 @@ export const useDesk = defineStore('desk', () => {
         tips,
         gathering: gathering.value,
         round: round.value,
+        dimming: dimming.value,
         pen: pen.value,
         pens: pens.value,
         shapeSmoothing: shapeSmoothing.value,
@@ -232,6 +238,18 @@ export const useDesk = defineStore('desk', () => {
   /** Whether the layer one stands on may be drawn on and retimed. */
   const mayEdit = computed(() => shot.mayDraw && layer.value !== null && !layer.value.locked)
 
+  /** in how many places of the sheet the present drawing is shown; the turns of a linked cycle are one */
+  const places = computed(() => {
+    const { take } = shot
+    if (!take || !drawing.value) return 0
+    return cycle.value ? 1 : exposureCount(take, drawing.value)
+  })
+  /** looks of layers as they are seen now: one layer alone hides the others */
+  const seenLooks = computed<Readonly<Record<string, LayerLook>>>(() => {
+    if (!onlyLayer.value) return looks.value
+    const others = Object.keys(shot.document?.layers ?? {}).filter(id => id !== layerId.value)
+    return Object.fromEntries(others.map(id => [id, 'hidden' as const]))
+  })
   /** drawings of the layer that are exposed on the marked frames, in order */
   const markedDrawings = computed<Drawing[]>(() => {
     const { document, take } = shot
@@ -348,6 +366,10 @@ export const useDesk = defineStore('desk', () => {
     lightTable,
     parents,
     looks,
+    seenLooks,
+    onlyLayer,
+    dimming,
+    places,
     setLook,
     deferred,
     skipped,
@@ -376,6 +398,7 @@ export const useDesk = defineStore('desk', () => {
       gather([])
       through.value = false
       pinned.value = []
+      onlyLayer.value = false
       wiped.value = null
       flippedTo.value = null
       view.value = FLAT
@@ -399,6 +422,7 @@ interface Kept {
   tips: Record<Tipped, number>
   gathering: Gathering
   round: RoundSettings
+  dimming: number
   pen: Pen
   pens: Readonly<Record<Pen, PenSettings>>
   shapeSmoothing: number
@@ -415,6 +439,7 @@ const FRESH: Kept = {
   tips: { 'rub-out': 14, trim: 14, push: 90 },
   gathering: { by: 'loop', parts: false },
   round: { keeps: 'free', radius: 60, painted: false },
+  dimming: 0.3,
   pen: 'line',
   pens: PENS_AS_THEY_CAME,
   shapeSmoothing: 0.35,

@@ -49,6 +49,7 @@ export const useInForce = defineStore('in force', () => {
     if (desk.through && desk.changed.length > 1) {
       add('through', `changes go through ${desk.changed.length} drawings`, () => (desk.through = false))
     }
+    if (desk.onlyLayer) add('only this', `only ${nameOf(desk.layerId)} is seen`, () => (desk.onlyLayer = false))
     if (desk.view.mirrored) {
       add('mirrored', 'the paper is seen mirrored', () => (desk.view = { ...desk.view, mirrored: false }))
     }
