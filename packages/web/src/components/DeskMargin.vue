@@ -13,6 +13,7 @@ import { useShot } from '../stores/shot.ts'
 import GatheredNote from './GatheredNote.vue'
 import LightTableNote from './LightTableNote.vue'
 import MarksNote from './MarksNote.vue'
+import PaperNote from './PaperNote.vue'
 import QueueNote from './QueueNote.vue'
 import VolumeStrip from './VolumeStrip.vue'
 
@@ -152,6 +153,7 @@ const role = computed({
       <LightTableNote />
       <QueueNote :commands="commands" />
       <MarksNote :commands="commands" />
+      <PaperNote />
       <p class="keys">
         <button class="plain soft" @click="commands.get('keys').run()">all keys <kbd>?</kbd></button>
         <button

@@ -2,9 +2,10 @@
 import { columnOf, find, marksOf, type Drawing } from '@unhurried/core/document'
 import { valueOf } from '@unhurried/core/chart'
 import { EMPTY_BOX, pathLength, placeAlong, unite, type Box, type Matrix } from '@unhurried/core/geometry'
-import { drawingAt, type LoopRange } from '@unhurried/core/time'
+import { drawingAt, drawingsOf as idsOf, type LoopRange } from '@unhurried/core/time'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
+import { paintAids } from '../desk/aids.ts'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
 import { paintGuides, type GhostNumber, type GuideMark, type MarkSign } from '../desk/guides.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../desk/stage.ts'
@@ -14,6 +15,7 @@ import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
+import AidHandles from './AidHandles.vue'
 import GatheredBox from './GatheredBox.vue'
 import InForceNote from './InForceNote.vue'
 import TraceBox from './TraceBox.vue'
@@ -131,6 +133,15 @@ const correction = computed(() => {
   return reading?.worst && tick?.drawing === desk.drawing?.id && desk.drawing ? reading.worst : null
 })
 
+/** The box of all that is drawn on the layer, over the whole take. */
+const everything = computed<Box>(() => {
+  const { document, take } = shot
+  if (!document || !take || !desk.aids.room) return EMPTY_BOX
+  return drawingsOf(idsOf(columnOf(take, desk.layerId)))
+    .flatMap(drawing => shot.book.strokes(drawing))
+    .reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+})
+
 function paintMarks(): void {
   const canvas = guides?.value
   if (!canvas || !shot.document) return
@@ -144,6 +155,9 @@ function paintMarks(): void {
     numbers: numbers.value,
     correction: showsWay ? correction.value : null,
   })
+  if (!props.playing) {
+    paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, desk.aids, everything.value)
+  }
 }
 
 let asked = 0
@@ -177,6 +191,8 @@ watch(
     marks.value,
     signs.value,
     numbers.value,
+    desk.aids,
+    everything.value,
     correction.value,
     desk.shifts,
     desk.seenLooks,
@@ -259,6 +275,7 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
       @show="paper.showMoved"
     />
     <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
+    <AidHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" />
     <p v-if="isEmpty && desk.tool !== 'trace'" class="empty">
       Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.

@@ -21,6 +21,7 @@ import { STRAIGHT_PRESSURE, type Matrix, type Point, type PressureCurve } from '
 import { drawingsOf, slice, type Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { NO_AIDS, type PaperAids } from '../desk/aids.ts'
 import { coloursOf } from '../desk/colours.ts'
 import { KEEPS, type RoundSettings } from '../desk/figureHand.ts'
 import { penFrom, PENS, PENS_AS_THEY_CAME, type Pen, type PenSettings } from '../desk/pens.ts'
@@ -132,6 +133,7 @@ export const useDesk = defineStore('desk', () => {
   const looks = shallowRef<Readonly<Record<string, LayerLook>>>({})
   const deferred = shallowRef<readonly string[]>([])
   const onlyLayer = ref(false)
+  const aids = shallowRef<PaperAids>(NO_AIDS)
   /** how much is seen of a dimmed layer, 0–1 */
   const dimming = ref(kept.dimming)
   /** drawings that show through wherever one stands */
@@ -186,8 +188,8 @@ export const useDesk = defineStore('desk', () => {
     },
     { deep: true },
   )
-  watch([looks, deferred], () => {
-    if (shot.id) keptFor(shot.id).write({ looks: looks.value, deferred: deferred.value })
+  watch([looks, deferred, aids], () => {
+    if (shot.id) keptFor(shot.id).write({ looks: looks.value, deferred: deferred.value, aids: aids.value })
   })
 
   const colours = computed(() => coloursOf(shot.document?.swatches ?? {}, workingColours.value))
@@ -368,6 +370,7 @@ export const useDesk = defineStore('desk', () => {
     looks,
     seenLooks,
     onlyLayer,
+    aids,
     dimming,
     places,
     setLook,
@@ -406,6 +409,7 @@ export const useDesk = defineStore('desk', () => {
       const left = keptFor(shot.id).read()
       looks.value = left.looks
       deferred.value = left.deferred
+      aids.value = left.aids
       skipped.value = new Set()
       markId.value = null
       part.value = null
