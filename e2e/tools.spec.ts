@@ -279,3 +279,30 @@ test('a shared drawing says how many places change with it, and gets its own cop
   await inForce.getByRole('button').first().click()
   await expect(inForce).toBeHidden()
 })
+
+test('the making of a drawing: earlier versions beside the present one, played, and brought back', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world, { frames: 6 })
+  await openDesk(page, world, shot)
+  for (const x of [0.3, 0.5, 0.7]) await pen(page, ring(x, 0.5, 0.08))
+  await page.keyboard.press('Backspace')
+  await safe(page)
+  await page.getByRole('button', { name: 'history' }).click()
+  const making = page.getByRole('dialog', { name: 'The making of 1' })
+  await expect(making.getByText('4 of 4')).toBeVisible()
+  await expect(making.getByRole('button', { name: 'bring it back' })).toBeDisabled()
+  await making.getByRole('button', { name: 'Play the making' }).click()
+  await expect(making.getByText('4 of 4')).toBeVisible()
+  await making.getByRole('slider').press('ArrowLeft')
+  await expect(making.getByText('3 strokes')).toBeVisible()
+  await making.getByRole('slider').press('ArrowLeft')
+  await expect(making.getByText('3 of 4')).toBeHidden()
+  await expect(making.getByText('2 of 4')).toBeVisible()
+  await making.getByRole('button', { name: 'bring it back' }).click()
+  await expect(making).toBeHidden()
+  expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(2)
+  await page.keyboard.press('q')
+  expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(0)
+})

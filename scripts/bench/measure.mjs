@@ -60,15 +60,19 @@ async function openDesk() {
   await page.waitForTimeout(2500)
 }
 
-async function setTable(n) {
-  await page.evaluate(count => {
-    const settings = JSON.parse(localStorage.getItem('desk settings') ?? '{}')
-    settings.lightTable = { on: true, before: count, after: count, wrap: false, strength: 0.55 }
-    localStorage.setItem('desk settings', JSON.stringify(settings))
-  }, n)
+async function setTable(n, pen = 'line') {
+  await page.evaluate(
+    ([count, inHand]) => {
+      const settings = JSON.parse(localStorage.getItem('desk settings') ?? '{}')
+      settings.lightTable = { on: true, before: count, after: count, wrap: false, strength: 0.55 }
+      settings.pen = inHand
+      localStorage.setItem('desk settings', JSON.stringify(settings))
+    },
+    [n, pen],
+  )
 }
 
-async function liveStroke() {
+async function liveStroke(pen) {
   const session = await context.newCDPSession(page)
   const send = (type, x, y, force) =>
     session.send('Input.dispatchMouseEvent', {
@@ -108,7 +112,7 @@ async function liveStroke() {
   })
   const p95 = quantile(work, 0.95)
   row(
-    'live stroke, work per pointer event (p95)',
+    `live stroke with ${pen}, work per pointer event (p95)`,
     ms(p95),
     '< 4 ms',
     p95 < 4,
@@ -292,9 +296,16 @@ async function wholeSheet() {
 }
 
 await page.goto(`${url}/shelf`)
+for (const [pen, words] of [
+  ['line', 'ink'],
+  ['rough', 'a pencil'],
+  ['mist', 'a brush of 60 px'],
+]) {
+  await setTable(3, pen)
+  await openDesk()
+  await liveStroke(words)
+}
 await setTable(3)
-await openDesk()
-await liveStroke()
 await openDesk()
 await flipping()
 await openDesk()

@@ -1,5 +1,5 @@
 import { LIMITS } from '@unhurried/core/document'
-import { BATCHES_PER_REQUEST } from '@unhurried/core/document'
+import { BATCHES_PER_REQUEST, type Drawing as CoreDrawing } from '@unhurried/core/document'
 import { z } from 'zod'
 import { ShotDocument } from './document.ts'
 import { Batch } from './operations.ts'
@@ -81,6 +81,16 @@ export const JournalReply = z.object({
 
 export const JournalQuery = z.strictObject({ after: z.coerce.number().int().min(0) })
 
+export const VersionsQuery = z.strictObject({ drawing: Id })
+/** The most versions of a drawing that are told at once; of more, they are thinned out evenly. */
+export const MOST_VERSIONS = 240
+/** Versions of a drawing, oldest first, each with the moment it was stored. */
+export const VersionsReply = z.object({
+  versions: z.array(
+    z.object({ seq: z.number(), label: z.string(), at: z.iso.datetime(), drawing: z.custom<CoreDrawing>() }),
+  ),
+})
+
 /** The most strokes asked for by name at a time. */
 export const MOST_SAMPLE_IDS = 100
 
@@ -103,3 +113,4 @@ export type NewShot = z.infer<typeof NewShot>
 export type OpenShot = z.infer<typeof OpenShot>
 export type PostBatches = z.infer<typeof PostBatches>
 export type JournalReply = z.infer<typeof JournalReply>
+export type VersionsReply = z.infer<typeof VersionsReply>

@@ -27,6 +27,7 @@ const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own']
   ['get', `/api/shots/${shot}`, undefined, 'look'],
   ['get', `/api/shots/${shot}/samples`, undefined, 'look'],
   ['get', `/api/shots/${shot}/journal?after=0`, undefined, 'look'],
+  ['get', `/api/shots/${shot}/versions?drawing=d1`, undefined, 'look'],
   ['get', `/api/shots/${shot}/events`, undefined, 'look'],
   ['post', `/api/shots/${shot}/journal`, { since: 0, batches: [newDrawing('d9', 9)], samples: {} }, 'draw'],
   ['patch', `/api/shots/${shot}`, { name: 'Mine now' }, 'draw'],

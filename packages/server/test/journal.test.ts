@@ -255,3 +255,37 @@ describe('a shot from before', () => {
     ])
   })
 })
+
+describe('versions of a drawing', () => {
+  const versions = async (drawing: string) => (await agent.get(`/api/shots/${shot}/versions?drawing=${drawing}`)).body
+
+  test('are told oldest first, with the moment each was stored; of very many the newest and an even choice', async () => {
+    await post(agent, shot, [newDrawing('d1', 1), newDrawing('d2', 2), stroke('a'), stroke('b')])
+    const few = await versions('d1')
+    expect(
+      few.versions.map((v: { seq: number; drawing: { elements: object } }) => [v.seq, Object.keys(v.drawing.elements)]),
+    ).toEqual([
+      [1, []],
+      [3, ['a']],
+      [4, ['a', 'b']],
+    ])
+    expect(Math.abs(Date.parse(few.versions[2].at) - Date.now())).toBeLessThan(60_000)
+    for (let i = 0; i < 10; i++) {
+      await post(
+        agent,
+        shot,
+        Array.from({ length: 30 }, (_, k) => stroke(`s${i}-${k}`)),
+        { since: 4 + i * 30 },
+      )
+    }
+    const many = await versions('d1')
+    expect(many.versions).toHaveLength(240)
+    expect([many.versions[0].seq < 4, many.versions.at(-1).seq]).toEqual([true, 304])
+  })
+
+  test('of a drawing that never was there are none; a name that is none is refused', async () => {
+    expect(await versions('gone')).toEqual({ versions: [] })
+    expect((await agent.get(`/api/shots/${shot}/versions?drawing=__proto__`)).status).toBe(400)
+    expect((await agent.get(`/api/shots/${shot}/versions`)).status).toBe(400)
+  })
+})

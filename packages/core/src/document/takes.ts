@@ -1,4 +1,4 @@
-import { placed } from '../time/exposure.ts'
+import { drawingsOf, placed, type Run } from '../time/exposure.ts'
 import type { ShotDocument, Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
 import { columnOf, layersInOrder, takesInOrder } from './selectors.ts'
@@ -86,11 +86,20 @@ export function differencesInWords(document: ShotDocument, one: Take, other: Tak
   return said.length > most ? [...said.slice(0, most - 1), `and ${said.length - most + 1} more differences`] : said
 }
 
+const counted = new WeakMap<readonly Run[], readonly string[]>()
+
+/** The drawings of a column. Columns are values: each is looked through once. */
+function drawingsIn(column: readonly Run[]): readonly string[] {
+  const known = counted.get(column) ?? drawingsOf(column)
+  counted.set(column, known)
+  return known
+}
+
 /** Drawings that no take shows: kept, and to be found again. */
 export function unexposedDrawings(document: ShotDocument): string[] {
   const shown = new Set<string>()
   for (const take of Object.values(document.takes)) {
-    for (const column of Object.values(take.columns)) for (const run of column) if (run.drawing) shown.add(run.drawing)
+    for (const column of Object.values(take.columns)) for (const drawing of drawingsIn(column)) shown.add(drawing)
     for (const cycle of Object.values(take.cycles))
       for (const run of cycle.pattern) if (run.drawing) shown.add(run.drawing)
   }

@@ -1,5 +1,5 @@
 import Router from '@koa/router'
-import { JournalQuery, packStrokes, PostBatches, RowId, SamplesQuery } from '@unhurried/contract'
+import { JournalQuery, packStrokes, PostBatches, RowId, SamplesQuery, VersionsQuery } from '@unhurried/contract'
 import { PassThrough } from 'node:stream'
 import type { AccessService, Wish } from '../services/access.ts'
 import type { Announcer } from '../services/announcer.ts'
@@ -33,6 +33,11 @@ export function shotRoutes(journal: JournalService, access: AccessService, annou
     const { shot } = await open(ctx, 'look')
     const { after } = parse(JournalQuery, ctx.query)
     ctx.body = { entries: await journal.after(shot.id, after), refused: [] }
+  })
+  router.get('/api/shots/:shot/versions', async ctx => {
+    const { shot } = await open(ctx, 'look')
+    const { drawing } = parse(VersionsQuery, ctx.query)
+    ctx.body = { versions: await journal.versions(shot.id, drawing) }
   })
   router.post('/api/shots/:shot/journal', async ctx => {
     const { shot } = await open(ctx, 'draw')

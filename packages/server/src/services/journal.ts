@@ -2,12 +2,20 @@ import {
   applyBatch,
   DOCUMENT_SCHEMA,
   samplesUsed,
+  versionsOf,
   type Batch,
   type JournalEntry,
   type ShotDocument,
 } from '@unhurried/core/document'
 import { unpackSamplesSafe } from '@unhurried/core/geometry'
-import { migrateDocument, migrateOperations, type JournalReply, type PostBatches } from '@unhurried/contract'
+import {
+  migrateDocument,
+  migrateOperations,
+  MOST_VERSIONS,
+  type JournalReply,
+  type PostBatches,
+  type VersionsReply,
+} from '@unhurried/contract'
 import { In, MoreThan, Not, type DataSource, type EntityManager } from 'typeorm'
 import { JournalRow, ShotRow, SnapshotRow, StrokeRow } from '../db/entities.ts'
 import { Problem } from '../http/problem.ts'
@@ -70,6 +78,28 @@ export function journalService(source: DataSource) {
 
     async after(shotId: string, seq: number): Promise<JournalEntry[]> {
       return entriesAfter(source.manager, shotId, seq)
+    },
+
+    /** Versions of a drawing, oldest first: the newest always, of very many an even choice. */
+    async versions(shotId: string, drawing: string): Promise<VersionsReply['versions']> {
+      const start = await source.manager.findOneByOrFail(SnapshotRow, { shotId, seq: 0 })
+      const shot = await source.manager.findOneByOrFail(ShotRow, { id: shotId })
+      const rows = await source.manager.find(JournalRow, { where: { shotId }, order: { seq: 'ASC' } })
+      const entries = rows.map(row => ({
+        seq: row.seq,
+        batch: { id: row.batchId, label: row.label, ops: migrateOperations(row.ops, row.schema) },
+      }))
+      const times = new Map(rows.map(row => [row.seq, row.createdAt]))
+      const all = versionsOf(migrateDocument(start.document), entries, drawing)
+      const step = Math.max(1, all.length / MOST_VERSIONS)
+      const chosen = Array.from(
+        { length: Math.min(all.length, MOST_VERSIONS) },
+        (_, i) => all[all.length - 1 - Math.round(i * step)],
+      )
+      return chosen
+        .flatMap(version => version ?? [])
+        .reverse()
+        .map(version => ({ ...version, at: (times.get(version.seq) ?? shot.createdAt).toISOString() }))
     },
 
     /** Stroke samples of a shot: those asked for, or all. */

@@ -7,6 +7,7 @@ import {
   Shelf,
   ShotCard,
   unpackStrokes,
+  VersionsReply,
   type NewShot,
   type PostBatches,
 } from '@unhurried/contract'
@@ -46,6 +47,8 @@ export const shot = {
   open: (id: string) => ask(OpenShotReply, 'GET', `/api/shots/${id}`),
   samples: async (id: string) => unpackStrokes(await askBytes(`/api/shots/${id}/samples`)),
   journal: (id: string, after: number) => ask(JournalReply, 'GET', `/api/shots/${id}/journal?after=${after}`),
+  versions: (id: string, drawing: string) =>
+    ask(VersionsReply, 'GET', `/api/shots/${id}/versions?drawing=${encodeURIComponent(drawing)}`),
   post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),
 }
 

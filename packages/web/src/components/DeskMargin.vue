@@ -127,6 +127,14 @@ const role = computed({
             >
               remove
             </button>
+            <button
+              v-if="drawing"
+              class="plain"
+              title="Earlier versions, and its making played (⇧E)"
+              @click="commands.get('history').run()"
+            >
+              history
+            </button>
           </div>
         </template>
         <p v-else class="soft">Frame {{ desk.frame + 1 }}: nothing is exposed here.</p>

@@ -58,10 +58,31 @@ function inkOf(layer: Layer, run: SeenRun, inks: SheetInks): string {
   return layer.kind !== 'drawn' || layer.locked || (run.sheet && isBlank(run.sheet)) ? inks.soft : inks.ink
 }
 
+const widths = new Map<string, number>()
+
+/** Width of a number in pixels: hundreds are written at once, and measuring each takes as long as writing it. */
+function widthOf(pen: CanvasRenderingContext2D, text: string): number {
+  const key = `${pen.font} ${text}`
+  const known = widths.get(key)
+  if (known !== undefined) return known
+  const { width } = pen.measureText(text)
+  if (widths.size > 5000) widths.clear()
+  widths.set(key, width)
+  return width
+}
+
 /** A number by the paper convention: a key is ringed, a breakdown underlined. */
-function paintNumber(pen: CanvasRenderingContext2D, text: string, role: Role, x: number, y: number): number {
-  const half = pen.measureText(text).width / 2
+function paintNumber(
+  pen: CanvasRenderingContext2D,
+  text: string,
+  role: Role,
+  x: number,
+  y: number,
+  wantsWidth: boolean,
+): number {
   pen.fillText(text, x, y + 0.5)
+  if (role === 'inbetween' && !wantsWidth) return 0
+  const half = widthOf(pen, text) / 2
   if (role === 'key') {
     const width = Math.max(RING.least, half * 2 + 9)
     pen.lineWidth = 1.3
@@ -91,7 +112,7 @@ function paintRun(
     pen.fillRect(x, y + 22, 1, frames * rowPx - 25)
   }
   pen.fillStyle = pen.strokeStyle = inkOf(layer, run, inks)
-  const half = paintNumber(pen, String(run.sheet?.number ?? ''), roleOf(layer, run), x + 0.5, y + NUMBER_Y)
+  const half = paintNumber(pen, String(run.sheet?.number ?? ''), roleOf(layer, run), x + 0.5, y + NUMBER_Y, run.shared)
   if (run.shared) {
     pen.fillStyle = inks.shared
     pen.fillText('=', x + half + 8, y + NUMBER_Y + 0.5)

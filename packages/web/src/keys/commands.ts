@@ -23,6 +23,7 @@ export interface DeskRoomPort {
   showKeys(): void
   showSheetActs(): void
   showLayers(): void
+  showHistory(): void
   isPlaying(): boolean
 }
 
@@ -159,6 +160,7 @@ export function useCommands(room: DeskRoomPort) {
       () => changes() && desk.places > 1,
     ),
     make('Drawing', 'role', 'key, breakdown or inbetween', ['b'], acts.nextRole, changes),
+    make('Drawing', 'history', 'how it was made: earlier versions', ['shift+e'], room.showHistory, hasDrawing),
     make('Drawing', 'clear', 'clear: lines off, the sheet stays', ['backspace'], acts.clear, changes),
     make('Drawing', 'remove', 'remove: what follows moves up', ['shift+backspace'], acts.remove, edits),
 

@@ -4,6 +4,7 @@ import ChartRail from '../components/ChartRail.vue'
 import DeskMargin from '../components/DeskMargin.vue'
 import DeskTray from '../components/DeskTray.vue'
 import ExposureSheet from '../components/ExposureSheet.vue'
+import HistoryPanel from '../components/HistoryPanel.vue'
 import KeySheet from '../components/KeySheet.vue'
 import LayersPanel from '../components/LayersPanel.vue'
 import PaperStage from '../components/PaperStage.vue'
@@ -24,6 +25,7 @@ const habits = useHabits()
 const stage = ref<InstanceType<typeof PaperStage> | null>(null)
 const keysShown = ref(false)
 const layersShown = ref(false)
+const historyShown = ref(false)
 const actsShown = ref(false)
 const bitmaps = bitmapShelf(shot.book)
 const playFrame = shallowRef<number | null>(null)
@@ -62,6 +64,7 @@ const commands = useCommands({
   togglePlay,
   showKeys: () => (keysShown.value = true),
   showLayers: () => (layersShown.value = true),
+  showHistory: () => (historyShown.value = true),
   showSheetActs: () => (actsShown.value = true),
   isPlaying: () => playback.playing.value,
 })
@@ -103,6 +106,7 @@ onBeforeUnmount(playback.stop)
     <DeskMargin v-if="showsPaper && !desk.bare" :commands="commands" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
     <LayersPanel v-model="layersShown" />
+    <HistoryPanel v-model="historyShown" :bitmaps="bitmaps" />
     <ElDialog v-model="actsShown" title="Marked frames" width="700px" align-center append-to-body destroy-on-close>
       <SheetActsPanel :commands="commands" wide />
     </ElDialog>
