@@ -29,6 +29,9 @@ test('night desk, the other hand and changed keys are kept on the account', asyn
   await expect(keys).toBeHidden()
   await page.keyboard.press('k')
   await expect(page.getByText('frames 9–12')).toBeVisible()
+  // Left at once after the last change, nothing is lost.
+  await page.reload()
+  await expect(page.locator('html')).toHaveAttribute('data-desk', 'night')
   await page.waitForTimeout(800)
 
   // On another machine the desk is the same.

@@ -6,6 +6,8 @@ import { mirroredKey } from '../keys/mirrored.ts'
 import { useSession } from './session.ts'
 
 const KEPT = 'habits'
+/** The account whose last changes the server may not have yet. */
+const UNSENT = 'habits to send'
 /** Changes are kept on the account once they rest for this long. */
 const REST_MS = 400
 
@@ -36,6 +38,8 @@ export const useHabits = defineStore('habits', () => {
     () => session.account?.id,
     async account => {
       if (!account) return
+      // Left before the last change was sent: it is sent now, not forgotten.
+      if (localStorage.getItem(UNSENT) === account) return send()
       // Nobody answering is no harm: what this machine knows goes on.
       habits.value = await calls.habits.read().catch(() => habits.value)
     },
@@ -44,8 +48,18 @@ export const useHabits = defineStore('habits', () => {
 
   function set(patch: Partial<Habits>): void {
     habits.value = { ...habits.value, ...patch }
+    if (session.account) localStorage.setItem(UNSENT, session.account.id)
     clearTimeout(resting)
-    resting = setTimeout(() => void calls.habits.keep(habits.value).catch(() => undefined), REST_MS)
+    resting = setTimeout(() => void send(), REST_MS)
+  }
+
+  async function send(): Promise<void> {
+    try {
+      await calls.habits.keep(habits.value)
+      localStorage.removeItem(UNSENT)
+    } catch {
+      // It waits on this machine until the desk is opened again.
+    }
   }
 
   /** The keys of a command: as they were changed, or as they came (under the other hand for the left-handed). */
