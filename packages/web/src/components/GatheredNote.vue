@@ -127,6 +127,11 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
 </template>
 
 <style scoped>
+p {
+  display: flex;
+  gap: 8px;
+}
+
 h2 {
   font: 500 16px var(--serif);
   color: var(--soft);

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
-import { useDesk, type LightTable } from '../stores/desk.ts'
+import { useDesk } from '../stores/desk.ts'
+import type { LightTable } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
 
 const desk = useDesk()

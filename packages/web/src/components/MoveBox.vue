@@ -6,14 +6,12 @@ import {
   inverse,
   isEmptyBox,
   map,
-  rotation,
-  scaling,
-  translation,
   type Box,
   type Matrix,
   type Point,
 } from '@unhurried/core/geometry'
 import { computed, ref, shallowRef } from 'vue'
+import { bentBox, movedBox, type BoxHandle } from '../desk/boxMoves.ts'
 import type { Change } from '../desk/gathered.ts'
 
 /** A box on the paper that is moved and turned with the pointer; when it `shapes`, also scaled, skewed, bent, about a pivot. */
@@ -32,7 +30,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ show: [change: Change | null]; move: [label: string, change: Change]; pivot: [at: Point] }>()
 
-type Handle = 'move' | 'scale' | 'turn' | 'skew' | 'pivot'
+type Handle = BoxHandle | 'pivot'
 const by = ref<Matrix | null>(null)
 const change = shallowRef<Change | null>(null)
 const said = ref('')
@@ -95,74 +93,20 @@ function down(event: PointerEvent, handle: Handle, corner = 0): void {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
 }
 
-const degrees = (rad: number) => `${((rad * 180) / Math.PI).toFixed(1)}°`
-const angleFrom = (centre: Point, p: Point) => Math.atan2(p.y - centre.y, p.x - centre.x)
-/** The smaller way round from one direction to another. */
-const turnBetween = (a: number, b: number) => Math.atan2(Math.sin(b - a), Math.cos(b - a))
-
-/** Bends what is in the box about the pivot (or its foot), so that its head follows the pointer. */
-function bendTo(to: Point, from: Point): { change: Change; said: string } {
-  const { left, right, top, bottom } = props.box
-  const root = props.pivot ?? { x: (left + right) / 2, y: bottom }
-  const tip = { x: (left + right) / 2, y: top }
-  const angleRad = turnBetween(angleFrom(root, from), angleFrom(root, to))
-  return { change: { kind: 'bend', root, tip, angleRad }, said: `bent ${degrees(angleRad)}` }
-}
-
-/** The sides move along themselves, the side across stays. */
-function skewTo(to: Point, from: Point, side: number): { by: Matrix; said: string } {
-  const { left, right, top, bottom } = props.box
-  if (side % 2 === 0) {
-    const [fixed, span] = side === 0 ? [bottom, top - bottom] : [top, bottom - top]
-    const k = (to.x - from.x) / (span || 1)
-    return { by: [1, 0, k, 1, -k * fixed, 0], said: `skewed ${degrees(Math.atan(-k))}` }
-  }
-  const [fixed, span] = side === 1 ? [left, right - left] : [right, left - right]
-  const k = (to.y - from.y) / (span || 1)
-  return { by: [1, k, 0, 1, 0, -k * fixed], said: `skewed ${degrees(Math.atan(k))}` }
-}
-
-function mapFor(to: Point, free: boolean): { by: Matrix; said: string } {
-  const { handle, from, corner, which } = grip as NonNullable<typeof grip>
-  if (handle === 'skew') return skewTo(to, from, which)
-  if (handle === 'move') {
-    const [dx, dy] = [to.x - from.x, to.y - from.y]
-    return { by: translation(dx, dy), said: `${dx.toFixed(0)}, ${dy.toFixed(0)} px` }
-  }
-  if (handle === 'turn') {
-    const angle = turnBetween(angleFrom(about.value, from), angleFrom(about.value, to))
-    return { by: rotation(angle, about.value), said: degrees(angle) }
-  }
-  const share = (axis: 'x' | 'y') => {
-    const span = from[axis] - corner[axis]
-    const s = Math.abs(span) < 1 ? 1 : (to[axis] - corner[axis]) / span
-    return Math.abs(s) < 0.02 ? 0.02 : s
-  }
-  const [sx, sy] = [share('x'), share('y')]
-  const even = Math.max(
-    0.02,
-    Math.hypot(to.x - corner.x, to.y - corner.y) / (Math.hypot(from.x - corner.x, from.y - corner.y) || 1),
-  )
-  const [kx, ky] = free ? [sx, sy] : [even, even]
-  return { by: scaling(kx, ky, corner), said: `${(kx * 100).toFixed(0)} × ${(ky * 100).toFixed(0)} %` }
-}
-
 function drag(event: PointerEvent): void {
   if (!grip || event.pointerId !== grip.pointer) return
   const to = toPaper(event)
-  if (grip.handle === 'pivot') return emit('pivot', to)
-  if (grip.handle === 'turn' && event.altKey && props.shapes) {
-    const bend = bendTo(to, grip.from)
-    by.value = null
-    change.value = bend.change
-    said.value = bend.said
-  } else {
-    const next = mapFor(to, event.shiftKey)
-    by.value = next.by
-    change.value = { kind: 'map', by: next.by }
-    said.value = next.said
-  }
-  emit('show', change.value)
+  const { handle, from, corner, which } = grip
+  if (handle === 'pivot') return emit('pivot', to)
+  const drag = { handle, from, to, corner, side: which, about: about.value, free: event.shiftKey }
+  const next =
+    handle === 'turn' && event.altKey && props.shapes
+      ? bentBox(props.box, props.pivot ?? null, from, to)
+      : movedBox(props.box, drag)
+  by.value = next.change.kind === 'map' ? next.change.by : null
+  change.value = next.change
+  said.value = next.said
+  emit('show', next.change)
 }
 
 const WORDS: Record<Handle, string> = { move: 'shift', scale: 'scale', turn: 'turn', skew: 'skew', pivot: 'pivot' }

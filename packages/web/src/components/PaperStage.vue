@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { columnOf, find, marksOf, type Drawing } from '@unhurried/core/document'
-import { valueOf } from '@unhurried/core/chart'
-import { EMPTY_BOX, pathLength, placeAlong, unite, type Box, type Matrix } from '@unhurried/core/geometry'
-import { drawingAt, drawingsOf as idsOf, type LoopRange } from '@unhurried/core/time'
+import { columnOf, find, type Drawing } from '@unhurried/core/document'
+import type { Matrix } from '@unhurried/core/geometry'
+import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
 import { paintAids } from '../desk/aids.ts'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
-import { paintGuides, type GhostNumber, type GuideMark, type MarkSign } from '../desk/guides.ts'
+import { paintGuides } from '../desk/guides.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../desk/stage.ts'
 import { usePaper } from '../desk/usePaper.ts'
+import { useSigns } from '../desk/useSigns.ts'
 import { fitScale, paperToScreen, turnedBy, zoomedAt } from '../desk/view.ts'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -74,73 +74,7 @@ function paintScene(scene: Scene | null): void {
   if (live?.value) fitCanvas(live.value, screen.value, pixelRatio.value)
 }
 
-/** Where the chart wants the middles of its drawings, and where the present one lies. */
-const marks = computed<GuideMark[]>(() => {
-  const reading = measure.reading
-  if (!reading?.path || props.playing || desk.flippedTo) return []
-  return reading.chart.ticks.map(tick => ({
-    at: placeAlong(reading.path!, valueOf(tick.at) * pathLength(reading.path!)),
-    present: tick.drawing !== null && tick.drawing === desk.drawing?.id,
-  }))
-})
-
-/** Marks on the present drawing and on those that show through, and crosses where they belong. */
-const signs = computed<MarkSign[]>(() => {
-  if (props.playing || desk.flippedTo || !shot.document) return []
-  const marks = marksOf(shot.document, desk.layerId)
-  const placedOn = (id: string | null, kind: MarkSign['kind']) =>
-    marks.flatMap((mark): MarkSign[] => {
-      const at = shot.drawing(id)?.marks[mark.id]
-      return at ? [{ at, letter: letterOf(mark.name), kind, chosen: mark.id === desk.markId }] : []
-    })
-  const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
-    at,
-    letter: letterOf(mark.name),
-    kind: 'cross',
-    chosen: mark.id === desk.markId,
-  }))
-  return [
-    ...desk.ghosts.past.slice(0, 1).flatMap(id => placedOn(id, 'before')),
-    ...desk.ghosts.future.slice(0, 1).flatMap(id => placedOn(id, 'after')),
-    ...(desk.lightTable.on ? crosses : []),
-    ...placedOn(desk.drawing?.id ?? null, 'placed'),
-  ]
-})
-
-/** Numbers beside the drawings that show through, those from the other side of the loop marked. */
-const numbers = computed<GhostNumber[]>(() => {
-  if (props.playing || desk.flippedTo || !desk.lightTable.on) return []
-  const of = (ids: readonly string[], side: GhostNumber['side']) =>
-    drawingsOf(ids).map((drawing): GhostNumber => {
-      const box = shot.book.strokes(drawing).reduce<Box>((all, s) => unite(all, s.box), EMPTY_BOX)
-      const wraps = desk.wrapped.has(drawing.id)
-      return {
-        at: { x: (box.left + box.right) / 2, y: box.top },
-        words: `${drawing.number}${wraps ? ' ↻' : ''}`,
-        side,
-        wraps,
-      }
-    })
-  const all = [...of(desk.ghosts.past, 'past'), ...of(desk.ghosts.future, 'future')]
-  return desk.lightTable.numbers ? all : all.filter(number => number.wraps)
-})
-const letterOf = (name: string) => name.trim().slice(0, 2)
-
-/** Where the present drawing ought to move, when it is the one that is most off. */
-const correction = computed(() => {
-  const reading = measure.reading
-  const tick = reading?.worst && reading.chart.ticks[reading.worst.index]
-  return reading?.worst && tick?.drawing === desk.drawing?.id && desk.drawing ? reading.worst : null
-})
-
-/** The box of all that is drawn on the layer, over the whole take. */
-const everything = computed<Box>(() => {
-  const { document, take } = shot
-  if (!document || !take || !desk.aids.room) return EMPTY_BOX
-  return drawingsOf(idsOf(columnOf(take, desk.layerId)))
-    .flatMap(drawing => shot.book.strokes(drawing))
-    .reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
-})
+const signs = useSigns(() => props.playing)
 
 function paintMarks(): void {
   const canvas = guides?.value
@@ -149,14 +83,14 @@ function paintMarks(): void {
   const showsWay = !props.playing && !desk.flippedTo && desk.lightTable.on
   paintGuides(canvas, matrix.value, pixelRatio.value, {
     way: showsWay ? (measure.reading?.path?.points ?? []) : [],
-    marks: showsWay ? marks.value : [],
+    marks: showsWay ? signs.marks.value : [],
     middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
-    signs: signs.value,
-    numbers: numbers.value,
-    correction: showsWay ? correction.value : null,
+    signs: signs.signs.value,
+    numbers: signs.numbers.value,
+    correction: showsWay ? signs.correction.value : null,
   })
   if (!props.playing) {
-    paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, desk.aids, everything.value)
+    paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, desk.aids, signs.everything.value)
   }
 }
 
@@ -188,12 +122,12 @@ watch(
     matrix.value,
     screen.value,
     props.playing,
-    marks.value,
-    signs.value,
-    numbers.value,
+    signs.marks.value,
+    signs.signs.value,
+    signs.numbers.value,
     desk.aids,
-    everything.value,
-    correction.value,
+    signs.everything.value,
+    signs.correction.value,
     desk.shifts,
     desk.seenLooks,
     desk.dimming,

@@ -6,7 +6,8 @@ import { computed, ref } from 'vue'
 import { LABEL_COLOURS } from '../desk/colours.ts'
 import { KEEPS, type Keeps } from '../desk/figureHand.ts'
 import { PEN_WORDS } from '../desk/pens.ts'
-import { drawsLines, useDesk } from '../stores/desk.ts'
+import { useDesk } from '../stores/desk.ts'
+import { drawsLines } from '../stores/settings.ts'
 import PenPanel from './PenPanel.vue'
 
 /** What the tool in the hand is set to, and its settings. */

@@ -1,7 +1,8 @@
 import { computed, ref, shallowRef, type Ref } from 'vue'
 import type { Matrix } from '@unhurried/core/geometry'
 import { useHabits } from '../stores/habits.ts'
-import { useDesk, type Tool } from '../stores/desk.ts'
+import { useDesk } from '../stores/desk.ts'
+import type { Tool } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
 import { changeGathered, type Change } from './gathered.ts'
 import {

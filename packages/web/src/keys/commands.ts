@@ -1,6 +1,7 @@
 import { computed, ref, type Ref } from 'vue'
 import { FLAT, turnedBy, zoomedAt, type Size } from '../desk/view.ts'
-import { SHEET_SHAPES, TOOLS, useDesk, type SheetShape, type Tool } from '../stores/desk.ts'
+import { useDesk } from '../stores/desk.ts'
+import { SHEET_SHAPES, TOOLS, type SheetShape, type Tool } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
 import { useActs } from './acts.ts'
 

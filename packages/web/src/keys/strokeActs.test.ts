@@ -29,7 +29,8 @@ jest.unstable_mockModule('../local/database.ts', () => ({
 }))
 
 const { useShot } = await import('../stores/shot.ts')
-const { TOOLS, useDesk } = await import('../stores/desk.ts')
+const { useDesk } = await import('../stores/desk.ts')
+const { TOOLS } = await import('../stores/settings.ts')
 const { forgetStrokes, useStrokeActs } = await import('./strokeActs.ts')
 const hands = await import('../desk/hands.ts')
 

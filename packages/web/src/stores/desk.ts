@@ -5,11 +5,9 @@ import {
   exposedDrawing,
   exposureAt,
   exposureCount,
-  firstFrameOf,
   FIRST,
   get,
   keysAround,
-  neighbours,
   sourceAt,
   type Drawing,
   type Label,
@@ -17,65 +15,32 @@ import {
   type QueueItem,
 } from '@unhurried/core/document'
 import type { Wish } from '@unhurried/core/chart'
-import { STRAIGHT_PRESSURE, type Matrix, type Point, type PressureCurve } from '@unhurried/core/geometry'
+import type { Matrix, Point, PressureCurve } from '@unhurried/core/geometry'
 import { drawingsOf, slice, type Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { NO_AIDS, type PaperAids } from '../desk/aids.ts'
 import { coloursOf } from '../desk/colours.ts'
-import { KEEPS, type RoundSettings } from '../desk/figureHand.ts'
-import { penFrom, PENS, PENS_AS_THEY_CAME, type Pen, type PenSettings } from '../desk/pens.ts'
+import type { RoundSettings } from '../desk/figureHand.ts'
+import type { Pen, PenSettings } from '../desk/pens.ts'
 import { FLAT, type View } from '../desk/view.ts'
+import { makeGhosts, type Parents } from './ghosts.ts'
 import { keptFor } from './kept.ts'
+import {
+  drawsLines,
+  isTipped,
+  keepSettings,
+  readSettings,
+  type Gathering,
+  type LightTable,
+  type SheetShape,
+  type Tipped,
+  type Tool,
+} from './settings.ts'
 import { useShot } from './shot.ts'
-
-export const TOOLS = [
-  'line',
-  'shape',
-  'rub-out',
-  'trim',
-  'gather',
-  'mark',
-  'trace',
-  'straight',
-  'round',
-  'push',
-] as const
-export type Tool = (typeof TOOLS)[number]
-
-/** Tools with a tip of their own width; lines have that of their pen. */
-const TIPPED = ['rub-out', 'trim', 'push'] as const
-type Tipped = (typeof TIPPED)[number]
-const isTipped = (tool: Tool): tool is Tipped => (TIPPED as readonly Tool[]).includes(tool)
-/** Tools that draw with the pen. */
-export const drawsLines = (tool: Tool): boolean => tool === 'line' || tool === 'straight' || tool === 'round'
-
-/** How strokes are gathered: with a loop or a box, whole or cut where it crosses them. */
-export interface Gathering {
-  readonly by: 'loop' | 'box'
-  readonly parts: boolean
-}
-
-/** How wide the exposure sheet is: an edge of the desk, a narrow strip, or the whole room. */
-export const SHEET_SHAPES = ['edge', 'room', 'strip'] as const
-export type SheetShape = (typeof SHEET_SHAPES)[number]
 
 /** How a layer is looked at. It never changes what is sent off. */
 export type LayerLook = 'dimmed' | 'hidden'
-
-/** The light table: how many drawings show through on either side, and how. */
-export interface LightTable {
-  on: boolean
-  before: number
-  after: number
-  wrap: boolean
-  /** 0–1, for the nearest drawing; those behind it get weaker */
-  strength: number
-  /** only keys show through */
-  keysOnly: boolean
-  /** the number of each drawing that shows through is written beside it */
-  numbers: boolean
-}
 
 /** Frames marked on the sheet over some layers, from–to with `to` not included. */
 export interface SheetSelection {
@@ -83,14 +48,6 @@ export interface SheetSelection {
   readonly from: number
   readonly to: number
 }
-
-/** Drawings put on the light table by the queue: what the next one is drawn from. */
-export interface Parents {
-  readonly left: string | null
-  readonly right: string | null
-}
-
-const KEPT = 'desk settings'
 
 /** Where one stands, what is in the hand, and what shows through. None of it belongs to the document. */
 export const useDesk = defineStore('desk', () => {
@@ -104,7 +61,7 @@ export const useDesk = defineStore('desk', () => {
   const gathered = shallowRef<ReadonlySet<string>>(new Set())
   /** the drawing shown instead of the present one while a key is held */
   const flippedTo = ref<string | null>(null)
-  const kept = readKept()
+  const kept = readSettings()
   const tool = ref<Tool>(kept.tool)
   const swatch = ref<string>(kept.swatch)
   const tips = reactive<Record<Tipped, number>>(kept.tips)
@@ -168,7 +125,7 @@ export const useDesk = defineStore('desk', () => {
       sheetShape,
     ],
     () => {
-      const now: Kept = {
+      keepSettings({
         tool: tool.value,
         swatch: swatch.value,
         tips,
@@ -183,8 +140,7 @@ export const useDesk = defineStore('desk', () => {
         lightTable,
         following: following.value,
         sheetShape: sheetShape.value,
-      }
-      localStorage.setItem(KEPT, JSON.stringify(now))
+      })
     },
     { deep: true },
   )
@@ -271,36 +227,7 @@ export const useDesk = defineStore('desk', () => {
     nudged.value = { x: 0, y: 0 }
   }
 
-  /** Drawings that show through, nearest first. */
-  const ghosts = computed(() => {
-    const { document, take } = shot
-    if (!document || !take || !lightTable.on) return { past: [], future: [] }
-    if (parents.value) {
-      const { left, right } = parents.value
-      return { past: left === null ? [] : [left], future: right === null ? [] : [right] }
-    }
-    const round = lightTable.wrap ? loop.value : null
-    const near = (direction: -1 | 1, count: number) =>
-      neighbours(document, take, layerId.value, frame.value, direction, count, round, lightTable.keysOnly)
-    const past = near(-1, lightTable.before)
-    const future = near(1, lightTable.after).filter(id => !past.includes(id))
-    // What is pinned lies farthest, on the side of the frame it is shown on.
-    const known = new Set([...past, ...future, drawing.value?.id])
-    const laid = pinned.value.filter(id => !known.has(id) && document.drawings[id]?.layer === layerId.value)
-    const isBefore = (id: string) => (firstFrameOf(take, get(document.drawings, id)) ?? 0) < frame.value
-    return { past: [...past, ...laid.filter(isBefore)], future: [...future, ...laid.filter(id => !isBefore(id))] }
-  })
-
-  /** Drawings that show through from the other side of the loop. */
-  const wrapped = computed<ReadonlySet<string>>(() => {
-    const { document, take } = shot
-    if (!document || !take || !lightTable.wrap) return new Set()
-    const from = (id: string) => firstFrameOf(take, get(document.drawings, id)) ?? 0
-    return new Set([
-      ...ghosts.value.past.filter(id => from(id) > frame.value),
-      ...ghosts.value.future.filter(id => from(id) < frame.value),
-    ])
-  })
+  const { ghosts, wrapped } = makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pinned, drawing })
 
   function pin(id: string): void {
     pinned.value = pinned.value.includes(id) ? pinned.value.filter(other => other !== id) : [...pinned.value, id]
@@ -419,69 +346,3 @@ export const useDesk = defineStore('desk', () => {
     },
   }
 })
-
-interface Kept {
-  tool: Tool
-  swatch: string
-  tips: Record<Tipped, number>
-  gathering: Gathering
-  round: RoundSettings
-  dimming: number
-  pen: Pen
-  pens: Readonly<Record<Pen, PenSettings>>
-  shapeSmoothing: number
-  pressure: PressureCurve
-  exposure: number
-  lightTable: LightTable
-  following: Following
-  sheetShape: SheetShape
-}
-
-const FRESH: Kept = {
-  tool: 'line',
-  swatch: 'graphite',
-  tips: { 'rub-out': 14, trim: 14, push: 90 },
-  gathering: { by: 'loop', parts: false },
-  round: { keeps: 'free', radius: 60, painted: false },
-  dimming: 0.3,
-  pen: 'line',
-  pens: PENS_AS_THEY_CAME,
-  shapeSmoothing: 0.35,
-  pressure: STRAIGHT_PRESSURE,
-  exposure: 2,
-  lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55, keysOnly: false, numbers: false },
-  following: 'ripple',
-  sheetShape: 'edge',
-}
-
-function roundFrom(stored: Partial<RoundSettings> | undefined): RoundSettings {
-  const radius = stored?.radius
-  return {
-    keeps: KEEPS.find(k => k === stored?.keeps) ?? FRESH.round.keeps,
-    radius: typeof radius === 'number' && radius >= 1 && radius <= 4000 ? radius : FRESH.round.radius,
-    painted: stored?.painted === true,
-  }
-}
-
-/** Settings of the last evening; anything unreadable gives the fresh ones. */
-function readKept(): Kept {
-  try {
-    const stored = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Kept>
-    return {
-      ...FRESH,
-      ...stored,
-      tool: TOOLS.find(t => t === stored.tool) ?? FRESH.tool,
-      following: stored.following === 'stay' ? 'stay' : 'ripple',
-      sheetShape: SHEET_SHAPES.find(s => s === stored.sheetShape) ?? FRESH.sheetShape,
-      tips: { ...FRESH.tips, ...stored.tips },
-      gathering: { ...FRESH.gathering, ...stored.gathering },
-      round: roundFrom(stored.round),
-      pen: PENS.find(p => p === stored.pen) ?? FRESH.pen,
-      pens: Object.fromEntries(PENS.map(p => [p, penFrom(p, stored.pens?.[p])])) as Record<Pen, PenSettings>,
-      pressure: { ...FRESH.pressure, ...stored.pressure },
-      lightTable: { ...FRESH.lightTable, ...stored.lightTable },
-    }
-  } catch {
-    return structuredClone(FRESH)
-  }
-}
