@@ -1,0 +1,69 @@
+import { commitOps, enter, expect, newShot, openDesk, safe, test } from './world.ts'
+
+test.beforeEach(({ page, world }) => enter(page, world))
+
+test('a sheet of 2,000 frames and 12 layers is scrolled and edited without a task over 50 ms', async ({
+  page,
+  world,
+}) => {
+  test.setTimeout(150_000)
+  const shot = await newShot(page, world, { frames: 2000 })
+  for (let l = 0; l < 11; l++) {
+    const layer = `part-${l}`
+    await commitOps(page, world, shot, [
+      { kind: 'layer.add', layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false } },
+      ...Array.from({ length: 40 }, (_, i) => ({
+        kind: 'drawing.add',
+        drawing: {
+          id: `${layer}-${i}`,
+          layer,
+          number: i + 1,
+          role: i % 4 ? 'inbetween' : 'key',
+          elements: {},
+          marks: {},
+        },
+      })),
+      {
+        kind: 'exposure.write',
+        take: 'take-1',
+        layer,
+        from: 0,
+        runs: Array.from({ length: 1000 }, (_, f) => ({ drawing: `${layer}-${(f + l) % 40}`, frames: 2 })),
+      },
+    ])
+  }
+  await openDesk(page, world, shot)
+  await page.keyboard.press('j')
+  await expect(page.getByRole('button', { name: 'back to the paper' })).toBeVisible()
+  await page.waitForTimeout(1200)
+  await page.evaluate(() => {
+    const tasks: number[] = []
+    Object.assign(window, { longTasks: tasks })
+    new PerformanceObserver(list => tasks.push(...list.getEntries().map(e => e.duration))).observe({ type: 'longtask' })
+  })
+  const box = await page.locator('.sheet .rows').boundingBox()
+  if (!box) throw new Error('no sheet')
+  const turnAndEdit = async (): Promise<number[]> => {
+    await page.evaluate(() => void (window as unknown as { longTasks: number[] }).longTasks.splice(0))
+    await page.mouse.move(box.x + 300, box.y + 300)
+    for (let i = 0; i < 30; i++) {
+      await page.mouse.wheel(0, i < 20 ? 1400 : -900)
+      await page.waitForTimeout(60)
+    }
+    await page.mouse.click(box.x + 500, box.y + 300)
+    for (const key of '= = - Shift+ArrowDown Shift+ArrowDown Shift+ArrowRight r Alt+1 i q q'.split(' ')) {
+      await page.keyboard.press(key)
+      await page.waitForTimeout(120)
+    }
+    await safe(page)
+    return page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks.splice(0))
+  }
+  // A machine shared with others stalls now and then, and a stall lands in whatever runs: of five rounds one must be
+  // free of long tasks. A sheet that is too slow is so in all of them.
+  const rounds: number[][] = []
+  while (rounds.length < 5 && !rounds.some(tasks => tasks.every(ms => ms <= 50))) rounds.push(await turnAndEdit())
+  const longest = rounds.map(tasks => Math.round(Math.max(0, ...tasks)))
+  test.info().annotations.push({ type: 'longest task of each round, ms', description: longest.join(', ') })
+  expect(Math.min(...longest), `longest tasks of the rounds: ${longest.join(', ')} ms`).toBeLessThanOrEqual(50)
+  await page.keyboard.press('j')
+})
