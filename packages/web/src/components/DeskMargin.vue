@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { exposureCount, plannedPlace, ROLES, type Role } from '@unhurried/core/document'
+import { plannedPlace, ROLES, type Role } from '@unhurried/core/document'
 import { valueOf } from '@unhurried/core/chart'
 import { meetsChart } from '@unhurried/core/measure'
 import { secondsOf } from '@unhurried/core/time'
@@ -35,7 +35,6 @@ const shown = computed(() => {
   const at = (f: number) => secondsOf(f, fps.value).toFixed(2)
   return `${at(run.start)}–${at(run.start + run.frames)} s`
 })
-const shares = computed(() => (drawing.value && shot.take ? exposureCount(shot.take, drawing.value) : 0))
 const place = computed(() => {
   const { document, take } = shot
   const item = document && take && drawing.value ? plannedPlace(document, take, drawing.value) : null
@@ -89,9 +88,9 @@ const role = computed({
           <dl>
             <dt>shown</dt>
             <dd>{{ shown }}</dd>
-            <template v-if="shares > 1">
+            <template v-if="desk.places > 1">
               <dt>shared</dt>
-              <dd>in {{ shares }} places</dd>
+              <dd>in {{ desk.places }} places</dd>
             </template>
             <template v-if="place">
               <dt>way from {{ place.from }} to {{ place.to }}</dt>

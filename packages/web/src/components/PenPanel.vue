@@ -166,21 +166,6 @@ const SLIDERS = [
   width: 18px;
 }
 
-.choice {
-  border: 0;
-  border-bottom: 2px solid transparent;
-  background: none;
-  padding: 2px 5px;
-  cursor: pointer;
-  color: var(--soft);
-}
-
-.choice.on {
-  border-color: var(--green);
-  color: var(--ink);
-  font-weight: 700;
-}
-
 .setting {
   display: grid;
   grid-template-columns: 122px 1fr 52px;

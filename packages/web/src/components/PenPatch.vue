@@ -76,6 +76,15 @@ const said = computed(() => {
   const sorted = [...pressures.value].sort((a, b) => a - b)
   return `pressed ${share(sorted[0] ?? 0)} to ${share(sorted.at(-1) ?? 0)} · ${lag}`
 })
+const handWords = computed(() => {
+  const { firmness } = desk.pressure
+  return firmness < 0.45 ? 'light' : firmness > 0.55 ? 'firm' : 'even'
+})
+const SLIDERS = [
+  { name: 'least', words: 'pressure counts from', label: 'Pressure that counts as none', least: 0, most: 0.5 },
+  { name: 'full', words: 'to', label: 'Pressure that counts as all', least: 0.55, most: 1 },
+  { name: 'firmness', words: 'hand', label: 'Light hand to firm hand', least: 0, most: 1 },
+] as const
 /** The pressure curve, the pressure of the device to the right, that of the line upwards. */
 const curve = computed(() =>
   Array.from({ length: 41 }, (_, i) => `${(i / 40) * 60},${36 - pressed(desk.pressure, i / 40) * 34}`).join(' '),
@@ -104,41 +113,17 @@ const curve = computed(() =>
     <p class="soft said" aria-live="polite">{{ said }}</p>
     <div class="curve">
       <svg viewBox="0 -2 60 40" role="img" aria-label="Pressure curve"><polyline :points="curve" /></svg>
-      <label>
-        pressure counts from
+      <label v-for="{ name, words, label, least, most } in SLIDERS" :key="name">
+        {{ words }}
         <input
-          v-model.number="desk.pressure.least"
+          v-model.number="desk.pressure[name]"
           type="range"
-          min="0"
-          max="0.5"
+          :min="least"
+          :max="most"
           step="0.01"
-          aria-label="Pressure that counts as none"
+          :aria-label="label"
         />
-        <b>{{ share(desk.pressure.least) }}</b>
-      </label>
-      <label>
-        to
-        <input
-          v-model.number="desk.pressure.full"
-          type="range"
-          min="0.55"
-          max="1"
-          step="0.01"
-          aria-label="Pressure that counts as all"
-        />
-        <b>{{ share(desk.pressure.full) }}</b>
-      </label>
-      <label>
-        hand
-        <input
-          v-model.number="desk.pressure.firmness"
-          type="range"
-          min="0"
-          max="1"
-          step="0.01"
-          aria-label="Light hand to firm hand"
-        />
-        <b>{{ desk.pressure.firmness < 0.45 ? 'light' : desk.pressure.firmness > 0.55 ? 'firm' : 'even' }}</b>
+        <b>{{ name === 'firmness' ? handWords : share(desk.pressure[name]) }}</b>
       </label>
     </div>
     <p class="acts">

@@ -267,21 +267,6 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
   align-items: baseline;
 }
 
-.choice {
-  border: 0;
-  border-bottom: 2px solid transparent;
-  background: none;
-  padding: 2px 5px;
-  cursor: pointer;
-  color: var(--soft);
-}
-
-.choice.on {
-  border-color: var(--green);
-  color: var(--ink);
-  font-weight: 700;
-}
-
 .through {
   display: block;
   margin-top: 8px;

@@ -136,13 +136,11 @@ function tracked(paper: PaperPort, follow: (track: readonly Point[]) => void) {
 }
 
 const rubStyle = (width: number) => ({ colour: RUB_COLOUR, width, dash: [], close: false })
-const on = (drawings: readonly Drawing[]) =>
-  drawings.length === 1 ? `on ${drawings[0]?.number}` : `on ${drawings.length} drawings`
 
 /** Rubs whole strokes out, in every drawing that changes go through. */
 export function rubbingHand(paper: PaperPort): Hand {
   const { shot, desk } = paper
-  const width = desk.width ?? 1
+  const width = desk.widthOf('rub-out') ?? 1
   const { track, move } = tracked(paper, now => {
     paintTrack(paper.brush, paper.matrix, paper.density, now.slice(-TRAIL), rubStyle(width))
     const here = desk.drawing
@@ -157,7 +155,7 @@ export function rubbingHand(paper: PaperPort): Hand {
         const ids = touchedBy(drawing, shot.book, track, width / 2)
         return ids.length ? [{ kind: 'elements.remove' as const, drawing: drawing.id, ids }] : []
       })
-      if (ops.length) shot.commit(`rub out ${on(desk.changed)}`, ops)
+      if (ops.length) shot.commit(`rub out ${desk.changedWords}`, ops)
     },
   }
 }
@@ -165,7 +163,7 @@ export function rubbingHand(paper: PaperPort): Hand {
 /** Rubs out only what it passes over. */
 export function trimmingHand(paper: PaperPort): Hand {
   const { shot, desk } = paper
-  const width = desk.width ?? 1
+  const width = desk.widthOf('trim') ?? 1
   const { track, move } = tracked(paper, now =>
     paintTrack(paper.brush, paper.matrix, paper.density, now, rubStyle(width)),
   )
@@ -173,7 +171,7 @@ export function trimmingHand(paper: PaperPort): Hand {
     move,
     finish() {
       const ops = desk.changed.flatMap(drawing => trimOps(drawing, shot.book, track, width / 2))
-      if (ops.length) shot.commit(`trim ${on(desk.changed)}`, ops)
+      if (ops.length) shot.commit(`trim ${desk.changedWords}`, ops)
     },
   }
 }
@@ -215,7 +213,7 @@ export function gatheringHand(paper: PaperPort): Hand {
       if (desk.gathering.parts && !isTap && !keys.alt) {
         const cuts = desk.changed.map(drawing => cutOps(drawing, shot.book, loopOf(track)))
         const ops = cuts.flatMap(cut => cut.ops)
-        if (ops.length && shot.commit(`cut ${on(desk.changed)}`, ops)) return
+        if (ops.length && shot.commit(`cut ${desk.changedWords}`, ops)) return
         ids = cuts.flatMap(cut => cut.inside)
       } else ids = desk.changed.flatMap(drawing => gatheredBy(drawing, isTap))
       const before = keys.shift || keys.alt ? desk.gathered : new Set<string>()
@@ -228,7 +226,7 @@ export function gatheringHand(paper: PaperPort): Hand {
 /** Pushes lines along under a round tip; their weight stays. Pushes only what is gathered, when something is. */
 export function pushingHand(paper: PaperPort): Hand {
   const { shot, desk } = paper
-  const radius = (desk.width ?? 1) / 2
+  const radius = (desk.widthOf('push') ?? 1) / 2
   const now = new Map<string, readonly Sample[]>()
   const { drawing } = desk
   for (const element of Object.values(drawing?.elements ?? {})) {

@@ -4,7 +4,7 @@ import { IDENTITY, rotation, scaling, translation } from '@unhurried/core/geomet
 import { Batch } from '@unhurried/contract'
 import fc from 'fast-check'
 import { createPinia, setActivePinia } from 'pinia'
-import { markRaw } from 'vue'
+import { markRaw, nextTick } from 'vue'
 import type { Hand, PaperPort } from '../desk/hands.ts'
 
 const kept = new Map<string, string>()
@@ -186,6 +186,34 @@ describe('strokes changed later', () => {
     on.gathering = { by: 'box', parts: true }
     use(hands.gatheringHand(port), box(0, 70, 120))
     expect([strokes().length, on.gathered.size]).toEqual([3, 1])
+  })
+})
+
+describe('what the hand is told', () => {
+  test('a rubber is as wide as the rubber, whatever tool is in the hand', () => {
+    const { on, port, use, row, strokes } = desk()
+    use(hands.drawingHand(port, 'line'), row(50))
+    on.tool = 'line'
+    on.width = 150
+    use(hands.rubbingHand(port), row(110, 60, 90))
+    expect(strokes()).toHaveLength(1)
+    use(hands.rubbingHand(port), row(56, 60, 90))
+    expect(strokes()).toHaveLength(0)
+  })
+
+  test('the total of a nudge counts what was done, and not what was undone', async () => {
+    const { shot, on, acts, port, use, row } = desk()
+    use(hands.drawingHand(port, 'line'), row(50))
+    acts.gatherAll()
+    acts.nudge(3, 0)
+    acts.nudge(0, -10)
+    expect(on.nudged).toEqual({ x: 3, y: -10 })
+    shot.undo()
+    await nextTick()
+    expect(on.nudged).toEqual({ x: 0, y: 0 })
+    shot.role = 'reviewer'
+    acts.nudge(5, 5)
+    expect(on.nudged).toEqual({ x: 0, y: 0 })
   })
 })
 

@@ -39,7 +39,6 @@ export const forgetStrokes = () => (clip.value = null)
 export function useStrokeActs() {
   const shot = useShot()
   const desk = useDesk()
-  const on = () => (desk.changed.length === 1 ? `on ${desk.changed[0]?.number}` : `on ${desk.changed.length} drawings`)
 
   /** Gathered strokes by the drawing they lie on. */
   const gathered = () =>
@@ -65,17 +64,18 @@ export function useStrokeActs() {
   }
 
   /** Moves, scales, turns, skews, mirrors or bends what is gathered. */
-  function change(label: string, how: Change, joins = false): void {
-    if (!desk.mayEdit) return
+  function change(label: string, how: Change, joins = false): boolean {
+    if (!desk.mayEdit) return false
     const edit = gatheredEdit(desk.changed, shot.book, desk.gathered, how)
-    if (shot.commit(`${label} ${on()}`, edit.ops, { samples: edit.samples, joins })) return
+    if (shot.commit(`${label} ${desk.changedWords}`, edit.ops, { samples: edit.samples, joins })) return false
     rename(edit.renamed)
+    return true
   }
   const mapBy = (label: string, by: Matrix) => change(label, { kind: 'map', by })
 
   function nudge(dx: number, dy: number): void {
-    change('nudge', { kind: 'map', by: translation(dx, dy) }, true)
-    desk.nudged = { x: desk.nudged.x + dx, y: desk.nudged.y + dy }
+    const done = change('nudge', { kind: 'map', by: translation(dx, dy) }, true)
+    if (done) desk.nudged = { x: desk.nudged.x + dx, y: desk.nudged.y + dy }
   }
 
   /** Typed numbers: pixels, per cent, degrees (clockwise), in this order and about the pivot. */
@@ -106,7 +106,7 @@ export function useStrokeActs() {
           ]
         : [],
     )
-    if (ops.length) shot.commit(`${label} ${on()}`, ops)
+    if (ops.length) shot.commit(`${label} ${desk.changedWords}`, ops)
   }
 
   function smooth(): void {
@@ -115,7 +115,8 @@ export function useStrokeActs() {
     )
     const samples = new Map(edits.flatMap(edit => [...edit.samples]))
     const ops = edits.flatMap(edit => edit.ops)
-    if (!shot.commit(`smooth ${on()}`, ops, { samples })) rename(new Map(edits.flatMap(edit => [...edit.renamed])))
+    if (!shot.commit(`smooth ${desk.changedWords}`, ops, { samples }))
+      rename(new Map(edits.flatMap(edit => [...edit.renamed])))
   }
 
   const lines = () => gathered()[0]?.elements.filter(element => element.kind === 'line') ?? []
@@ -149,7 +150,7 @@ export function useStrokeActs() {
         : [],
     )
     desk.gather([])
-    if (ops.length) shot.commit(`take strokes off ${on()}`, ops)
+    if (ops.length) shot.commit(`take strokes off ${desk.changedWords}`, ops)
   }
 
   function copy(): boolean {
@@ -179,7 +180,7 @@ export function useStrokeActs() {
       ...added.flatMap(one => one.ops),
     ]
     const samples = held.shot === shot.id ? {} : { samples: held.samples }
-    if (shot.commit(`paste strokes ${on()}`, ops, samples)) return
+    if (shot.commit(`paste strokes ${desk.changedWords}`, ops, samples)) return
     desk.tool = 'gather'
     desk.gather(added.flatMap(one => one.ids))
   }
@@ -189,7 +190,7 @@ export function useStrokeActs() {
     const added = gathered().map(({ drawing, elements }) => addedCopies(drawing, elements, by))
     if (
       !shot.commit(
-        `mirrored copy ${on()}`,
+        `mirrored copy ${desk.changedWords}`,
         added.flatMap(one => one.ops),
       )
     )

@@ -149,12 +149,14 @@ export const useDesk = defineStore('desk', () => {
   })
 
   const colours = computed(() => coloursOf(shot.document?.swatches ?? {}, workingColours.value))
+  /** Width of a tool in paper pixels; null when it has none. */
+  function widthOf(which: Tool): number | null {
+    if (drawsLines(which)) return pens.value[pen.value].width
+    return isTipped(which) ? tips[which] : null
+  }
   /** what the tool in the hand is set to: width in paper pixels (null when it has none) and smoothing */
   const width = computed<number | null>({
-    get() {
-      if (drawsLines(tool.value)) return pens.value[pen.value].width
-      return isTipped(tool.value) ? tips[tool.value] : null
-    },
+    get: () => widthOf(tool.value),
     set(px) {
       if (px === null) return
       if (drawsLines(tool.value)) setPen({ width: px })
@@ -222,6 +224,9 @@ export const useDesk = defineStore('desk', () => {
     const here = drawing.value ? [drawing.value] : []
     return through.value ? [...here, ...markedDrawings.value.filter(d => d.id !== drawing.value?.id)] : here
   })
+  const changedWords = computed(() =>
+    changed.value.length === 1 ? `on ${changed.value[0]?.number}` : `on ${changed.value.length} drawings`,
+  )
   function gather(ids: Iterable<string>): void {
     gathered.value = new Set(ids)
     nudged.value = { x: 0, y: 0 }
@@ -256,6 +261,12 @@ export const useDesk = defineStore('desk', () => {
       if (length !== undefined && frame.value >= length) frame.value = length - 1
     },
   )
+  watch(
+    () => shot.history.redo.length,
+    undone => {
+      if (undone > 0) nudged.value = { x: 0, y: 0 }
+    },
+  )
   watch(layerId, () => (part.value = null))
 
   return {
@@ -273,12 +284,14 @@ export const useDesk = defineStore('desk', () => {
     through,
     markedDrawings,
     changed,
+    changedWords,
     pivot,
     nudged,
     flippedTo,
     tool,
     swatch,
     width,
+    widthOf,
     pen,
     pens,
     setPen,
