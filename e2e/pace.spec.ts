@@ -1,3 +1,4 @@
+import { longestTask } from '../scripts/tasks.mjs'
 import { commitOps, enter, expect, newShot, openDesk, safe, test } from './world.ts'
 
 test.beforeEach(({ page, world }) => enter(page, world))
@@ -36,15 +37,9 @@ test('a sheet of 2,000 frames and 12 layers is scrolled and edited without a tas
   await page.keyboard.press('j')
   await expect(page.getByRole('button', { name: 'back to the paper' })).toBeVisible()
   await page.waitForTimeout(1200)
-  await page.evaluate(() => {
-    const tasks: number[] = []
-    Object.assign(window, { longTasks: tasks })
-    new PerformanceObserver(list => tasks.push(...list.getEntries().map(e => e.duration))).observe({ type: 'longtask' })
-  })
   const box = await page.locator('.sheet .rows').boundingBox()
   if (!box) throw new Error('no sheet')
-  const turnAndEdit = async (): Promise<number[]> => {
-    await page.evaluate(() => void (window as unknown as { longTasks: number[] }).longTasks.splice(0))
+  const turnAndEdit = async (): Promise<void> => {
     await page.mouse.move(box.x + 300, box.y + 300)
     for (let i = 0; i < 30; i++) {
       await page.mouse.wheel(0, i < 20 ? 1400 : -900)
@@ -56,14 +51,15 @@ test('a sheet of 2,000 frames and 12 layers is scrolled and edited without a tas
       await page.waitForTimeout(120)
     }
     await safe(page)
-    return page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks.splice(0))
   }
-  // A machine shared with others stalls now and then, and a stall lands in whatever runs: of five rounds one must be
-  // free of long tasks. A sheet that is too slow is so in all of them.
-  const rounds: number[][] = []
-  while (rounds.length < 5 && !rounds.some(tasks => tasks.every(ms => ms <= 50))) rounds.push(await turnAndEdit())
-  const longest = rounds.map(tasks => Math.round(Math.max(0, ...tasks)))
-  test.info().annotations.push({ type: 'longest task of each round, ms', description: longest.join(', ') })
-  expect(Math.min(...longest), `longest tasks of the rounds: ${longest.join(', ')} ms`).toBeLessThanOrEqual(50)
+  // Work is counted, not the time that passes: a machine shared with others stalls now and then. What a stall leaves
+  // behind (cold caches) still costs some: of three rounds one must be free of long tasks.
+  const rounds: number[] = []
+  while (rounds.length < 3 && !rounds.some(workMs => workMs <= 50)) {
+    rounds.push((await longestTask(page, turnAndEdit)).workMs)
+  }
+  const longest = rounds.map(Math.round).join(', ')
+  test.info().annotations.push({ type: 'longest task of each round, ms', description: longest })
+  expect(Math.min(...rounds), `longest tasks of the rounds: ${longest} ms`).toBeLessThanOrEqual(50)
   await page.keyboard.press('j')
 })

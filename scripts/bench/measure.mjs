@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import { chromium } from 'playwright'
 import { CHROMIUM } from '../prepare.mjs'
+import { longestTask } from '../tasks.mjs'
 import { heavyShot, longSheet } from './shot.mjs'
 
 const url = process.argv[2]
@@ -251,46 +252,34 @@ async function acknowledging() {
   row('acknowledging, 50 desks at 2 a second (p99)', ms(crowd), '< 250 ms', crowd < 250)
 }
 
-/** Longest tasks of the page while a sheet of 2,000 × 12 is scrolled far and edited. */
+/** The longest task of the page while a sheet of 2,000 × 12 is scrolled far and edited. */
 async function wholeSheet() {
   const shot = await longSheet(page.request, url)
   await page.goto(`${url}/shot/${shot}/desk`)
   await page.waitForSelector('.sheet canvas')
   await page.keyboard.press('j')
   await page.waitForTimeout(1500)
-  await page.evaluate(() => {
-    window.tasks = []
-    new PerformanceObserver(list => window.tasks.push(...list.getEntries().map(e => e.duration))).observe({
-      type: 'longtask',
-    })
-  })
   const box = await page.locator('.sheet .rows').boundingBox()
   await page.mouse.move(box.x + 300, box.y + 300)
-  for (let i = 0; i < 40; i++) {
-    await page.mouse.wheel(0, i % 4 === 3 ? -700 : 1400)
-    await page.waitForTimeout(80)
-  }
-  const scrolled = await page.evaluate(() => window.tasks.splice(0))
+  const scrolled = await longestTask(page, async () => {
+    for (let i = 0; i < 40; i++) {
+      await page.mouse.wheel(0, i % 4 === 3 ? -700 : 1400)
+      await page.waitForTimeout(80)
+    }
+  })
   await page.mouse.click(box.x + 500, box.y + 300)
-  for (const key of ['=', '-', 'Shift+ArrowDown', 'Shift+ArrowRight', 'r', 'Alt+1', 'i', 'q', 'q', 'q']) {
-    await page.keyboard.press(key)
-    await page.waitForTimeout(150)
+  const changed = await longestTask(page, async () => {
+    for (const key of ['=', '-', 'Shift+ArrowDown', 'Shift+ArrowRight', 'r', 'Alt+1', 'i', 'q', 'q', 'q']) {
+      await page.keyboard.press(key)
+      await page.waitForTimeout(150)
+    }
+  })
+  for (const [what, { workMs, passedMs }] of [
+    ['scrolled', scrolled],
+    ['edited, the first time too', changed],
+  ]) {
+    row(`2,000 × 12 sheet, ${what}: longest task`, ms(workMs), '< 50 ms', workMs < 50, `${ms(passedMs)} passed`)
   }
-  const changed = await page.evaluate(() => window.tasks.splice(0))
-  // The browser reports tasks from 50 ms on; none reported is under it.
-  const longest = tasks => (tasks.length ? ms(Math.max(...tasks)) : 'under 50 ms')
-  row(
-    '2,000 × 12 sheet, scrolled: longest task',
-    longest(scrolled),
-    '< 50 ms',
-    scrolled.every(t => t <= 50),
-  )
-  row(
-    '2,000 × 12 sheet, edited: longest task',
-    longest(changed),
-    '< 50 ms',
-    changed.every(t => t <= 50),
-  )
   await page.keyboard.press('j')
   await page.keyboard.press('j')
 }

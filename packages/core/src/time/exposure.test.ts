@@ -66,6 +66,15 @@ describe('the sheet as a function from frames to drawings', () => {
     )
   })
 
+  test('runs away from a change stay the values they are', () => {
+    const long = Array.from({ length: 1000 }, (_, i): Run => ({ drawing: `d${i % 40}`, frames: 2 }))
+    const changed = insert(long, 1001, [{ drawing: 'new', frames: 3 }])
+    expect(changed).toHaveLength(1002)
+    expect(changed.slice(0, 500).every((r, i) => r === long[i])).toBe(true)
+    expect(changed.slice(503).every((r, i) => r === long[i + 501])).toBe(true)
+    expect(shown(changed).slice(1000, 1005)).toEqual(['d20', 'new', 'new', 'new', 'd20'])
+  })
+
   test('rippling re-exposes whole drawings, and the column grows by what they do', () => {
     const runs = [
       { drawing: 'a', frames: 1 },

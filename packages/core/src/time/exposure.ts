@@ -79,6 +79,32 @@ export function slice(runs: readonly Run[], from: number, to: number): Run[] {
   return out
 }
 
+/** Where a frame falls in a column: the index of the run that covers it, and how many frames of that run lie before it. */
+function locate(runs: readonly Run[], frame: number): { index: number; before: number } {
+  let index = 0
+  let before = frame
+  for (const run of runs) {
+    if (before < run.frames) break
+    before -= run.frames
+    index++
+  }
+  return { index, before }
+}
+
+/**
+ * Puts `written` in place of frames `from` up to, but not with, `to`. Only the runs that touch this stretch are made
+ * anew; all others stay the values they are, which keeps columns of a thousand runs cheap to change.
+ */
+function spliced(runs: readonly Run[], from: number, to: number, written: readonly Run[]): Run[] {
+  const [a, b] = [locate(runs, from), locate(runs, to)]
+  const [first, last] = [runs[a.index], runs[b.index]]
+  // Where the stretch begins with a run, the one ahead may show the same drawing; behind it the rest of a run stands.
+  const start = a.before > 0 ? a.index : Math.max(0, a.index - 1)
+  const head = first && a.before > 0 ? [{ drawing: first.drawing, frames: a.before }] : runs.slice(start, a.index)
+  const tail = last ? [{ drawing: last.drawing, frames: last.frames - b.before }] : []
+  return [...runs.slice(0, start), ...plain([...head, ...written, ...tail]), ...runs.slice(b.index + 1)]
+}
+
 /**
  * Writes `written` over a column from frame `from` on; what lies before and behind stays where it is.
  * Throws when it would reach outside the column.
@@ -88,7 +114,7 @@ export function overwrite(runs: readonly Run[], from: number, written: readonly 
   const length = lengthOf(runs)
   needWhole(from, 0, 'frame')
   if (to > length) throw new UsageError(`frames ${from} to ${to} reach outside a column of ${length}`)
-  return plain([...slice(runs, 0, from), ...written, ...slice(runs, to, length)])
+  return spliced(runs, from, to, written)
 }
 
 /** Puts `inserted` before frame `at`; everything from there on moves back. The column grows. */
@@ -96,12 +122,12 @@ export function insert(runs: readonly Run[], at: number, inserted: readonly Run[
   const length = lengthOf(runs)
   needWhole(at, 0, 'frame')
   if (at > length) throw new UsageError(`frame ${at} lies outside a column of ${length}`)
-  return plain([...slice(runs, 0, at), ...inserted, ...slice(runs, at, length)])
+  return spliced(runs, at, at, inserted)
 }
 
 /** Takes frames `from` up to, but not with, `to` out; everything behind moves up. The column shrinks. */
 export function remove(runs: readonly Run[], from: number, to: number): Run[] {
-  return plain([...slice(runs, 0, from), ...slice(runs, to, lengthOf(runs))])
+  return spliced(runs, from, Math.max(from, to), [])
 }
 
 /** A hold of the frame before `at` for `frames` frames: what an inserted frame shows unless told otherwise. */

@@ -34,9 +34,11 @@ function follow(): void {
   scrolled.value = scroller.value?.scrollTop ?? 0
 }
 const length = computed(() => shot.take?.length ?? 0)
-const layers = computed(() => {
+/** Stays the value it is while the layers do: most edits change nothing of them. */
+const layers = computed((before?: Layer[]) => {
   const all = shot.document ? [...layersInOrder(shot.document)].reverse() : []
-  return shape.value === 'strip' ? all.filter(layer => layer.id === desk.layerId) : all
+  const now = shape.value === 'strip' ? all.filter(layer => layer.id === desk.layerId) : all
+  return before?.length === now.length && before.every((layer, i) => layer === now[i]) ? before : now
 })
 /** Rows come into sight by the block, so that a small turn of the wheel writes nothing anew. */
 const first = computed(() => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDevicePixelRatio } from '@vueuse/core'
-import { onMounted, ref, shallowRef, watch } from 'vue'
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { inksOf, paintColumns, type PaintedColumn, type SheetInks } from '../desk/sheetPaint.ts'
 import { useHabits } from '../stores/habits.ts'
 
@@ -47,7 +47,17 @@ watch(
   () => (inks.value = canvas.value && inksOf(canvas.value)),
   { flush: 'post' },
 )
-watch([() => props.columns, () => props.rowPx, () => props.first, () => props.last, pixelRatio, inks], paint, {
+/** Written with the next picture of the screen: an edit and its writing are then two short tasks instead of a long one. */
+let asked = 0
+function paintSoon(): void {
+  if (asked) return
+  asked = requestAnimationFrame(() => {
+    asked = 0
+    paint()
+  })
+}
+onBeforeUnmount(() => cancelAnimationFrame(asked))
+watch([() => props.columns, () => props.rowPx, () => props.first, () => props.last, pixelRatio, inks], paintSoon, {
   flush: 'post',
 })
 </script>

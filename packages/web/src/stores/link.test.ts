@@ -122,7 +122,8 @@ describe('the link to the server', () => {
     await d.settle()
     expect(d.lost).toEqual(['loop 2, unfit'])
     expect(d.entries.map(e => e.batch.id)).toEqual(['b1', 'b3'])
-    expect(d.sizes).toEqual([1, 3, 1, 2, 1, 1])
+    // What was done in one task travels together; then all at once, and one at a time until the bad one is found.
+    expect(d.sizes).toEqual([3, 3, 1, 2, 1, 1])
   })
 
   test('what another desk made impossible is given up and told', async () => {

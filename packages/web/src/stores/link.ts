@@ -59,7 +59,10 @@ export function makeLink(port: LinkPort) {
     }
   }
 
+  /** Sends what is pending. Not in the task of the edit that asks for it: the desk is answered first, the server next. */
   async function send(): Promise<void> {
+    await new Promise(nextTask => setTimeout(nextTask))
+    if (closed) return
     const batches = port.replica().pending.slice(0, perRequest)
     const samples = port.unsent(batches.flatMap(batch => samplesUsed(batch.ops)))
     try {
