@@ -12,7 +12,10 @@ test('a sheet of 2,000 frames and 12 layers is scrolled and edited without a tas
   for (let l = 0; l < 11; l++) {
     const layer = `part-${l}`
     await commitOps(page, world, shot, [
-      { kind: 'layer.add', layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false } },
+      {
+        kind: 'layer.add',
+        layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false, follows: null },
+      },
       ...Array.from({ length: 40 }, (_, i) => ({
         kind: 'drawing.add',
         drawing: {

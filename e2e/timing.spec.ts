@@ -95,7 +95,7 @@ test('marked frames over layers: ones, reverse, there and back, repeat, stretch,
 }) => {
   const shot = await newShot(page, world, { frames: 12 })
   await commitOps(page, world, shot, [
-    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 3, locked: false } },
+    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 3, locked: false, follows: null } },
   ])
   await exposed(page, world, shot, 'A2 b2 C8')
   await exposed(page, world, shot, 'S4 t8', 'bag')

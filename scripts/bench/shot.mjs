@@ -47,7 +47,7 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
   }
   const names = ['layer-1']
   for (let l = 1; l < layers; l++) {
-    const layer = { id: `layer-x${l}`, name: `part ${l}`, kind: 'drawn', order: l + 1, locked: false }
+    const layer = { id: `layer-x${l}`, name: `part ${l}`, kind: 'drawn', order: l + 1, locked: false, follows: null }
     names.push(layer.id)
     await post([{ id: id(), label: 'layer', ops: [{ kind: 'layer.add', layer }] }], {})
   }
@@ -100,7 +100,10 @@ export async function longSheet(request, url) {
     })
     const runs = Array.from({ length: 1000 }, (_, f) => ({ drawing: `${layer}-${(f + l) % 40}`, frames: 2 }))
     const ops = [
-      { kind: 'layer.add', layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false } },
+      {
+        kind: 'layer.add',
+        layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false, follows: null },
+      },
       ...drawings.map(drawing => ({ kind: 'drawing.add', drawing })),
       { kind: 'exposure.write', take: 'take-1', layer, from: 0, runs },
     ]

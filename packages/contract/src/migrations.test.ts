@@ -67,7 +67,7 @@ describe('documents and operations of earlier schemas', () => {
   test('a document of the first schema becomes a valid one of the present, with nothing lost', () => {
     expect(ShotDocument.parse(document)).toEqual(document)
     expect([document.schema, document.current, document.way]).toEqual([DOCUMENT_SCHEMA, 'take-1', 'pose-to-pose'])
-    expect(document.layers['layer-1']).toEqual({ ...FIRST_SCHEMA.layers['layer-1'], locked: false })
+    expect(document.layers['layer-1']).toEqual({ ...FIRST_SCHEMA.layers['layer-1'], locked: false, follows: null })
     expect(document.takes['take-1']?.columns).toEqual(FIRST_SCHEMA.takes['take-1'].columns)
     expect(document.charts.c).toMatchObject({
       part: null,
@@ -95,6 +95,26 @@ describe('documents and operations of earlier schemas', () => {
     expect(added).toEqual({ kind: 'drawing.add', drawing: { ...drawing, elements: { e: element } } })
     expect([nib.look, label]).toEqual(['ink', null])
     expect(Batch.safeParse({ id: 'b', label: 'x', ops: [op] }).success).toBe(false)
+  })
+
+  test('layers of the third schema followed none, and its marks were not planted', () => {
+    const layer = { id: 'bag', name: 'satchel', kind: 'drawn', order: 2, locked: false }
+    const drawing = { id: 'd', layer: 'bag', number: 1, role: 'key', elements: {}, marks: { clasp: { x: 1, y: 2 } } }
+    const stored = { ...freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4), schema: 3 }
+    const third = { ...stored, layers: { bag: layer }, drawings: { d: drawing } }
+    const now = migrateDocument(third as { schema: number })
+    const clasp = { x: 1, y: 2, planted: false }
+    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([4, { ...layer, follows: null }, { clasp }])
+    const ops = [
+      { kind: 'layer.add', layer },
+      { kind: 'drawing.add', drawing },
+      { kind: 'marks.place', drawing: 'd', places: { clasp: { x: 1, y: 2 }, buckle: null } },
+    ]
+    expect(migrateOperations(ops, 3)).toEqual([
+      { kind: 'layer.add', layer: { ...layer, follows: null } },
+      { kind: 'drawing.add', drawing: { ...drawing, marks: { clasp } } },
+      { kind: 'marks.place', drawing: 'd', places: { clasp, buckle: null } },
+    ])
   })
 
   test('what is of the present schema is left as it is; what is from the future is not read', () => {

@@ -13,7 +13,7 @@ interface Step {
   readonly operation: (stored: Json) => Json
 }
 
-const mapped = (table: unknown, change: (thing: Json) => Json): JsonTable =>
+const mapped = (table: unknown, change: (thing: Json) => Json | null): Record<string, Json | null> =>
   Object.fromEntries(Object.entries(table as JsonTable).map(([id, thing]) => [id, change(thing)]))
 
 const layer2 = (layer: Json): Json => ({ locked: false, ...layer })
@@ -31,6 +31,10 @@ const element3 = (element: Json): Json => ({
   ...element,
 })
 const drawing3 = (drawing: Json): Json => ({ ...drawing, elements: mapped(drawing.elements, element3) })
+
+const layer4 = (layer: Json): Json => ({ follows: null, ...layer })
+const place4 = (place: Json): Json => ({ planted: false, ...place })
+const drawing4 = (drawing: Json): Json => ({ ...drawing, marks: mapped(drawing.marks, place4) })
 
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
@@ -71,6 +75,26 @@ const STEPS: Readonly<Record<number, Step>> = {
           return { ...op, drawing: drawing3(op.drawing as Json) }
         case 'elements.add':
           return { ...op, elements: (op.elements as Json[]).map(element3) }
+        default:
+          return op
+      }
+    },
+  },
+  3: {
+    document: stored => ({
+      ...stored,
+      schema: 4,
+      layers: mapped(stored.layers, layer4),
+      drawings: mapped(stored.drawings, drawing4),
+    }),
+    operation(op) {
+      switch (op.kind) {
+        case 'layer.add':
+          return { ...op, layer: layer4(op.layer as Json) }
+        case 'drawing.add':
+          return { ...op, drawing: drawing4(op.drawing as Json) }
+        case 'marks.place':
+          return { ...op, places: mapped(op.places, place => place && place4(place)) }
         default:
           return op
       }

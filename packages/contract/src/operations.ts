@@ -27,7 +27,13 @@ const Changes = z
 
 const patch = <S extends z.ZodRawShape>(shape: S) => z.strictObject(shape).partial().readonly()
 const Named = patch({ name: p.Name, order: z.number() })
-const LayerPatch = patch({ name: p.Name, order: z.number(), kind: z.enum(LAYER_KINDS), locked: z.boolean() })
+const LayerPatch = patch({
+  name: p.Name,
+  order: z.number(),
+  kind: z.enum(LAYER_KINDS),
+  locked: z.boolean(),
+  follows: p.Id.nullable(),
+})
 const CyclePatch = patch({ from: p.Frame, to: p.FrameCount.nullable(), offset: p.Frame, pattern: p.Runs })
 
 const ids = z.array(p.Id).min(1).max(MOST_ELEMENTS).readonly()

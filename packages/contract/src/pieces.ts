@@ -35,7 +35,14 @@ export const Format = z
   .readonly()
 
 export const Layer = z
-  .strictObject({ id: Id, name: Name, kind: z.enum(LAYER_KINDS), order: z.number(), locked: z.boolean() })
+  .strictObject({
+    id: Id,
+    name: Name,
+    kind: z.enum(LAYER_KINDS),
+    order: z.number(),
+    locked: z.boolean(),
+    follows: Id.nullable(),
+  })
   .readonly()
 
 export const Role = z.enum(ROLES)
@@ -75,7 +82,7 @@ export function tableOf<T extends z.ZodType>(thing: T, most: number) {
     .readonly()
 }
 
-export const Place = z.strictObject({ x: Coordinate, y: Coordinate }).readonly()
+export const Place = z.strictObject({ x: Coordinate, y: Coordinate, planted: z.boolean() }).readonly()
 export const Mark = z.strictObject({ id: Id, layer: Id, name: Name, order: z.number() }).readonly()
 export const Swatch = z.strictObject({ id: Id, name: Name, colour: Colour }).readonly()
 export const Beat = z.strictObject({ id: Id, name: Name, frame: Frame }).readonly()

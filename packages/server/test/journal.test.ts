@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import { FIRST, type ShotDocument } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, FIRST, type ShotDocument } from '@unhurried/core/document'
 import { unpackStrokes } from '@unhurried/contract'
 import { createServer, get } from 'node:http'
 import type { AddressInfo } from 'node:net'
@@ -251,7 +251,7 @@ describe('a shot from before', () => {
     const rows = await b.source.query('SELECT seq, schema FROM journal WHERE shot_id = $1 ORDER BY seq', [shot])
     expect(rows).toEqual([
       { seq: 1, schema: 1 },
-      { seq: 2, schema: 3 },
+      { seq: 2, schema: DOCUMENT_SCHEMA },
     ])
   })
 })

@@ -12,9 +12,10 @@ import {
 import type { Drawing, Mark, ShotDocument, Swatch, Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
 import { columnOf, freeNumber, layersInOrder, marksOf } from './selectors.ts'
+import { sheetsUnderCopy } from './paintSheets.ts'
 import { copiedElements } from './sheetEdits.ts'
 import type { Marked } from './retime.ts'
-import { get, has } from './table.ts'
+import { find, get, has } from './table.ts'
 import type { Following } from '../time/segment.ts'
 
 /** A stretch of the sheet taken along: what is exposed, and everything that makes the drawings whole elsewhere. */
@@ -139,7 +140,11 @@ function copies(
         elements: copiedElements(source, newId),
         marks: Object.fromEntries(places),
       }
+      // Paint under the source comes along where its layer is the one pasted on.
+      const here = find(document.drawings, source.id)
+      const copied = (sheet: Drawing) => copiedElements(sheet, newId)
       ops.push({ kind: 'drawing.add', drawing })
+      if (here) ops.push(...sheetsUnderCopy(document, here, drawing, copied, newId))
     }
     at += run.frames
     return { drawing: id ?? null, frames: run.frames }

@@ -213,7 +213,7 @@ describe('edits of the sheet', () => {
   test('a new drawing goes on an empty frame, splits a hold, or follows the drawing that starts there', () => {
     const put = (frame: number) => {
       const edit = edits.putNewDrawing(base, takeOf(base), L, frame, 2, null, 'key', () => 'N')
-      return [shown(apply(base, edit.ops)), edit.frame]
+      return [shown(apply(base, edit?.ops ?? [])), edit?.frame]
     }
     expect(put(14)).toEqual(['aaaabbbbcccc..NN........', 14])
     expect(put(2)).toEqual(['aaNNbbbbcccc............', 2])
@@ -223,7 +223,7 @@ describe('edits of the sheet', () => {
 
   test('a copy is a new drawing that shares the stored samples; a share is the same drawing again', () => {
     const copy = edits.putNewDrawing(base, takeOf(base), L, 14, 2, get(base.drawings, 'a'), 'key', counter())
-    const copied = Object.values(get(apply(base, copy.ops).drawings, copy.drawing).elements)[0]
+    const copied = Object.values(get(apply(base, copy?.ops ?? []).drawings, copy?.drawing ?? '').elements)[0]
     expect(copied).toMatchObject({ samples: 's-a1' })
     expect(copied?.id).not.toBe('a1')
     const shared = apply(base, edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
@@ -250,7 +250,10 @@ describe('edits of the sheet', () => {
 
   test('another animated layer keeps the length of the shot', () => {
     const two = apply(base, [
-      { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 2, locked: false } },
+      {
+        kind: 'layer.add',
+        layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 2, locked: false, follows: null },
+      },
       { kind: 'drawing.add', drawing: { ...sampleDrawing('s', 1), layer: 'bag', elements: {} } },
       { kind: 'exposure.write', take: FIRST.take, layer: 'bag', from: 0, runs: [{ drawing: 's', frames: 24 }] },
     ])

@@ -82,9 +82,9 @@ function opsOf(
   switch (what) {
     case 'new':
     case 'background':
-      return edits.putNewDrawing(document, take, layer, frame, n, null, 'key', newId).ops
+      return edits.putNewDrawing(document, take, layer, frame, n, null, 'key', newId)?.ops ?? []
     case 'copy':
-      return edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId).ops
+      return edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId)?.ops ?? []
     case 'share':
       return here ? edits.shareDrawing(document, take, here, frame, n).ops : []
     case 'own':

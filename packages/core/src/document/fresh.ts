@@ -23,8 +23,15 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     schema: DOCUMENT_SCHEMA,
     format,
     layers: {
-      [FIRST.background]: { id: FIRST.background, name: 'background', kind: 'background', order: 0, locked: false },
-      [FIRST.drawn]: { id: FIRST.drawn, name: layerName, kind: 'drawn', order: 1, locked: false },
+      [FIRST.background]: {
+        id: FIRST.background,
+        name: 'background',
+        kind: 'background',
+        order: 0,
+        locked: false,
+        follows: null,
+      },
+      [FIRST.drawn]: { id: FIRST.drawn, name: layerName, kind: 'drawn', order: 1, locked: false, follows: null },
     },
     drawings: {},
     charts: {},

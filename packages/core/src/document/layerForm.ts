@@ -63,7 +63,10 @@ export function touchesCycle(take: Take, layer: string, from: number, to: number
 function leadsLength(document: ShotDocument, take: Take, layer: string): boolean {
   return Object.values(document.layers).every(
     other =>
-      other.id === layer || other.kind !== 'drawn' || columnOf(take, other.id).every(run => run.drawing === null),
+      other.id === layer ||
+      other.follows === layer ||
+      other.kind !== 'drawn' ||
+      columnOf(take, other.id).every(run => run.drawing === null),
   )
 }
 

@@ -9,7 +9,7 @@ import type { LoopRange } from '../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 3
+export const DOCUMENT_SCHEMA = 4
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -38,6 +38,11 @@ export interface Layer {
   readonly order: number
   /** protects against a slip of the hand: the desk does not draw on it or retime it */
   readonly locked: boolean
+  /**
+   * The line layer that this paint layer is tied to, or null. Its sheets carry the numbers of the line drawings they lie
+   * under and are exposed with them, in every take; it has no timing of its own.
+   */
+  readonly follows: string | null
 }
 
 /** Whether a layer belongs to what is sent off. */
@@ -80,7 +85,12 @@ export interface Drawing {
   readonly role: Role
   readonly elements: Table<Element>
   /** where marks of the layer lie on this drawing, in paper pixels */
-  readonly marks: Table<Point>
+  readonly marks: Table<MarkPlace>
+}
+
+/** Where a mark lies on a drawing; planted, it rests on the ground there and must not slip while it stays planted. */
+export interface MarkPlace extends Point {
+  readonly planted: boolean
 }
 
 /** A named point of what a layer shows (nose, heel, tail tip), placed on its drawings. */

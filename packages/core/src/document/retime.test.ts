@@ -154,10 +154,10 @@ describe('a linked cycle on the sheet', () => {
 
   test('a new drawing in one turn is in all of them, and comes off all of them', () => {
     const edit = putNewDrawing(base, takeOf(base), L, 5, 1, null, 'inbetween', () => 'n')
-    const more = apply(base, edit.ops)
+    const more = apply(base, edit?.ops ?? [])
     expect(shown(more)).toBe('PbcbncbncbncZ')
     // Three whole turns now: taking it off keeps three, and what follows moves up.
-    expect(shown(apply(more, removeExposure(more, takeOf(more), L, edit.frame).ops))).toBe('PbcbcbcbcZ')
+    expect(shown(apply(more, removeExposure(more, takeOf(more), L, edit?.frame ?? 0).ops))).toBe('PbcbcbcbcZ')
   })
 
   test('its frames cannot be written one by one, nor its drawings removed', () => {
@@ -221,9 +221,9 @@ describe('takes', () => {
 
 describe('copying and pasting stretches', () => {
   const base = apply(shotOf('AAbbCC......'), [
-    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 5, locked: false } },
+    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 5, locked: false, follows: null } },
     { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1 } },
-    { kind: 'marks.place', drawing: 'b', places: { nose: { x: 10, y: 20 } } },
+    { kind: 'marks.place', drawing: 'b', places: { nose: { x: 10, y: 20, planted: true } } },
   ])
   const clip = copyClip(base, takeOf(base), 'here', { layers: [L], from: 2, to: 6 })
   const ids = () => {
@@ -243,7 +243,10 @@ describe('copying and pasting stretches', () => {
     expect(shown(paste(base, L, 8, 'share'))).toBe('AAbbCC..bbCC')
     const copied = paste(base, L, 8, 'copy')
     const [copy] = columnOf(takeOf(copied), L).slice(-2)
-    expect(get(copied.drawings, copy?.drawing ?? '')).toMatchObject({ number: 9, marks: { nose: { x: 10, y: 20 } } })
+    expect(get(copied.drawings, copy?.drawing ?? '')).toMatchObject({
+      number: 9,
+      marks: { nose: { x: 10, y: 20, planted: true } },
+    })
     const across = paste(base, 'bag', 0, 'share')
     expect(Object.values(across.drawings).filter(d => d.layer === 'bag')).toHaveLength(2)
     expect(Object.values(across.marks).map(m => `${m.layer} ${m.name}`)).toEqual([`${L} nose`, 'bag nose'])

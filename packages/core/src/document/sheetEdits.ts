@@ -13,7 +13,8 @@ import {
 } from './layerForm.ts'
 import type { Drawing, Role, ShotDocument, Take } from './model.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
-import { columnOf, freeNumber } from './selectors.ts'
+import { sheetFor, sheetsUnderCopy, timedBy } from './paintSheets.ts'
+import { columnOf, exposedDrawing, freeNumber } from './selectors.ts'
 import { find, get, has } from './table.ts'
 
 /** Operations for an edit of the sheet, and the frame the desk should stand on afterwards (from 0). */
@@ -167,7 +168,11 @@ function placedIn(runs: readonly Run[], room: { at: number; frames: number; cove
   return plain([...slice(runs, 0, room.at), run, ...slice(runs, room.at + room.covers, length)])
 }
 
-/** Puts a new drawing on the sheet at `frame` (see `roomFor`), empty or as a copy of `source`. */
+/**
+ * Puts a new drawing on the sheet at `frame` (see `roomFor`), empty or as a copy of `source`; paint that lies under the
+ * source is copied along. On a layer tied to another it is the sheet under the line drawing that is exposed there: null
+ * where no line is drawn, or the sheet is there already.
+ */
 export function putNewDrawing(
   document: ShotDocument,
   take: Take,
@@ -177,7 +182,14 @@ export function putNewDrawing(
   source: Drawing | null,
   role: Role,
   newId: Ids,
-): SheetEdit & { readonly drawing: string } {
+): (SheetEdit & { readonly drawing: string }) | null {
+  const line = timedBy(document, layer)
+  if (line !== layer) {
+    const over = exposedDrawing(document, take, line, frame)
+    if (!over || drawingAt(columnOf(take, layer), frame) !== null) return null
+    const sheet = sheetFor(over, layer, source ? copiedElements(source, newId) : {}, newId)
+    return { ops: [{ kind: 'drawing.add', drawing: sheet }], frame, drawing: sheet.id }
+  }
   const id = newId()
   const put = expose(document, take, layer, frame, hold, id)
   const drawing: Drawing = {
@@ -188,11 +200,15 @@ export function putNewDrawing(
     elements: source ? copiedElements(source, newId) : {},
     marks: source?.layer === layer ? source.marks : {},
   }
-  return { ops: [{ kind: 'drawing.add', drawing }, ...put.ops], frame: put.frame, drawing: id }
+  const paint = source ? copiesUnder(document, source, drawing, newId) : []
+  return { ops: [{ kind: 'drawing.add', drawing }, ...paint, ...put.ops], frame: put.frame, drawing: id }
 }
 
+const copiesUnder = (document: ShotDocument, source: Drawing, copy: Drawing, newId: Ids): Operation[] =>
+  sheetsUnderCopy(document, source, copy, sheet => copiedElements(sheet, newId), newId)
+
 /**
- * Gives the exposure at `frame` a copy of its drawing for its own: other places where the drawing was shown keep it. Null
+ * Gives the exposure at `frame` (on a tied layer: of the line drawing there) a copy of its drawing for its own: other places where the drawing was shown keep it. Null
  * when nothing is exposed there. In a linked cycle the copy takes the drawing's place in the pattern.
  */
 export function ownCopy(
@@ -202,15 +218,17 @@ export function ownCopy(
   frame: number,
   newId: Ids,
 ): (SheetEdit & { readonly drawing: string }) | null {
-  const run = exposureAt(take, layer, frame)
+  const timed = timedBy(document, layer)
+  const run = exposureAt(take, timed, frame)
   const source = run?.drawing ? get(document.drawings, run.drawing) : null
   if (!run || !source) return null
   const id = newId()
-  const number = freeNumber(document, layer, run.start)
+  const number = freeNumber(document, timed, run.start)
   const drawing: Drawing = { ...source, id, number, elements: copiedElements(source, newId) }
   const shown = [{ drawing: id, frames: run.frames }]
-  const step = editStretch(document, take, layer, run.start, run.start + run.frames, () => shown, 'stay')
-  return { ops: [{ kind: 'drawing.add', drawing }, ...opsOf(step)], frame, drawing: id }
+  const step = editStretch(document, take, timed, run.start, run.start + run.frames, () => shown, 'stay')
+  const paint = copiesUnder(document, source, drawing, newId)
+  return { ops: [{ kind: 'drawing.add', drawing }, ...paint, ...opsOf(step)], frame, drawing: id }
 }
 
 /** The elements of a drawing under new ids; stored samples are shared, not copied. */
@@ -242,9 +260,14 @@ export function clearDrawing(drawing: Drawing): Operation[] {
 
 /**
  * Removes the exposure that covers `frame` on a layer: what follows moves up. A drawing that is then exposed nowhere, in
- * no take, is removed from the shot together with its place on a chart.
+ * no take, is removed from the shot together with its place on a chart. On a tied layer only the sheet under the line
+ * drawing goes: its place stays empty wherever that is shown.
  */
 export function removeExposure(document: ShotDocument, take: Take, layer: string, frame: number): SheetEdit {
+  if (timedBy(document, layer) !== layer) {
+    const sheet = drawingAt(columnOf(take, layer), frame)
+    return { ops: sheet === null ? [] : [{ kind: 'drawing.remove', id: sheet }], frame }
+  }
   const run = exposureAt(take, layer, frame)
   if (!run || (run.drawing === null && run.frames === take.length)) return { ops: [], frame }
   const to = Math.min(run.start + run.frames, take.length)

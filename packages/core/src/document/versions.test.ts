@@ -84,7 +84,9 @@ describe('versions of a drawing', () => {
                   },
                 ]
               case 'mark':
-                return [{ kind: 'marks.place', drawing: 'a', places: { nose: n ? { x: n, y: i } : null } }]
+                return [
+                  { kind: 'marks.place', drawing: 'a', places: { nose: n ? { x: n, y: i, planted: n > 1 } : null } },
+                ]
               case 'colour':
                 return [{ kind: 'elements.set', drawing: 'a', changes: [{ id: `e${n}`, patch: { label: 'far' } }] }]
             }

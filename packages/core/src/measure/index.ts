@@ -1,3 +1,4 @@
 export * from './crosses.ts'
+export * from './planted.ts'
 export * from './volume.ts'
 export * from './way.ts'

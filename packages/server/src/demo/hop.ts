@@ -254,7 +254,12 @@ export function hop(): Drawn {
     frame += frames
     const { marks, pose } = settled(plan, reference)
     draw(id, marks)
-    const places = Object.fromEntries(Object.entries(marksOn(pose)).map(([mark, at]) => [mark, round(at)]))
+    const places = Object.fromEntries(
+      Object.entries(marksOn(pose)).map(([mark, at]) => [
+        mark,
+        { ...round(at), planted: mark === 'toes' && pose.planted },
+      ]),
+    )
     commit(`marks on ${number}`, [{ kind: 'marks.place', drawing: id, places }])
   }
   const ticks: ChartTick[] = TICKS.map((tick, i) => ({ ...tick, drawing: `tilda-${5 + 2 * i}` }))
@@ -267,7 +272,7 @@ export function hop(): Drawn {
   commit('moth', [
     {
       kind: 'layer.add',
-      layer: { id: 'layer-moth', name: 'moth', kind: 'drawn', order: 0.5, locked: false },
+      layer: { id: 'layer-moth', name: 'moth', kind: 'drawn', order: 0.5, locked: false, follows: null },
     },
     ...moth(ROUND_THE_MOON).map(({ id, number }): Operation => ({
       kind: 'drawing.add',

@@ -198,7 +198,9 @@ export function lantern(): Drawn {
     for (const op of done.ops) commit('pen line', [op])
   }
   const layer = (id: string, name: string, order: number) =>
-    commit(`layer ${name}`, [{ kind: 'layer.add', layer: { id, name, kind: 'drawn', order, locked: false } }])
+    commit(`layer ${name}`, [
+      { kind: 'layer.add', layer: { id, name, kind: 'drawn', order, locked: false, follows: null } },
+    ])
   const shown = (on: string, drawing: string) =>
     commit('expose', [
       { kind: 'exposure.write', take: FIRST.take, layer: on, from: 0, runs: [{ drawing, frames: length }] },

@@ -5,10 +5,12 @@ import { ElOption, ElPopover, ElSelect } from 'element-plus'
 import { ref } from 'vue'
 import { EASE_WORDS, useChart } from '../stores/chart.ts'
 import { useDesk } from '../stores/desk.ts'
+import { useShot } from '../stores/shot.ts'
 import ChartPanel from './ChartPanel.vue'
 import ChartRuler from './ChartRuler.vue'
 
 const desk = useDesk()
+const shot = useShot()
 const chart = useChart()
 const rail = ref<HTMLElement | null>(null)
 const { width } = useElementSize(rail)
@@ -19,7 +21,13 @@ const { width } = useElementSize(rail)
     <div ref="rail" class="ruler">
       <ChartRuler v-if="chart.pair && width" :pair="chart.pair" :width="width" />
       <p v-else-if="width" class="none soft">
-        A chart lies between two keys. Draw two key drawings on this layer, on different frames.
+        <template v-if="desk.timedLayer !== desk.layerId">
+          Paint lies under <b>{{ shot.document?.layers[desk.timedLayer]?.name }}</b>, sheet by sheet, and is timed with
+          it: spacing and exposures are changed there.
+        </template>
+        <template v-else>
+          A chart lies between two keys. Draw two key drawings on this layer, on different frames.
+        </template>
       </p>
     </div>
     <div v-if="chart.pair" class="foot">

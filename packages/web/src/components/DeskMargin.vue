@@ -45,7 +45,8 @@ const place = computed(() => {
   return { planned, read, met: read ? meetsChart(read, planned) : true, from: from?.number, to: to?.number }
 })
 const volume = computed(() => (drawing.value ? measure.volumeOf(drawing.value) : null))
-const isBackground = computed(() => desk.layer?.kind === 'background')
+/** Sheets that have no part of their own in the action: a background, and paint under a line drawing. */
+const isBackground = computed(() => desk.layer?.kind === 'background' || desk.over !== null)
 const role = computed({
   get: () => drawing.value?.role ?? 'inbetween',
   set: (next: Role) => props.commands.setRole(next),
@@ -136,6 +137,9 @@ const role = computed({
             </button>
           </div>
         </template>
+        <p v-else-if="desk.over" class="soft">
+          No paint under <b>{{ desk.over.number }}</b> yet.
+        </p>
         <p v-else class="soft">Frame {{ desk.frame + 1 }}: nothing is exposed here.</p>
         <div v-if="desk.mayEdit" class="acts">
           <button class="plain" title="A new empty drawing (T)" @click="commands.get('new').run()">new</button>

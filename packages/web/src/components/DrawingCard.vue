@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Drawing } from '@unhurried/core/document'
 import { onMounted, ref, watch } from 'vue'
-import type { BitmapShelf } from '../desk/bitmaps.ts'
+import { drawnIn, type BitmapShelf } from '../desk/bitmaps.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 
@@ -20,7 +20,7 @@ function paint(): void {
   const { width, height } = shot.document.format
   const scale = Math.min(WIDTH / width, HEIGHT / height) * DENSITY
   brush.setTransform(scale, 0, 0, scale, (WIDTH * DENSITY - width * scale) / 2, (HEIGHT * DENSITY - height * scale) / 2)
-  props.bitmaps.draw(brush, props.drawing, 'drawn', scale, desk.colours)
+  props.bitmaps.draw(brush, props.drawing, drawnIn(desk.colours), scale)
 }
 
 onMounted(paint)

@@ -2,7 +2,7 @@
 import type { Drawing } from '@unhurried/core/document'
 import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
-import type { BitmapShelf } from '../desk/bitmaps.ts'
+import { drawnIn, type BitmapShelf } from '../desk/bitmaps.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
 
@@ -23,7 +23,7 @@ function paint(): void {
   brush.fillStyle = format.value.paper
   brush.fillRect(0, 0, brush.canvas.width, brush.canvas.height)
   brush.setTransform(scale, 0, 0, scale, 0, 0)
-  props.bitmaps.draw(brush, props.drawing, 'drawn', scale, desk.colours)
+  props.bitmaps.draw(brush, props.drawing, drawnIn(desk.colours), scale)
 }
 onMounted(paint)
 watch(() => [props.drawing, desk.colours, pixelRatio.value], paint, { flush: 'post' })

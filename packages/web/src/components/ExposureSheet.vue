@@ -72,7 +72,7 @@ const painted = computed((): PaintedColumn[] => {
     const place = places.value[i]
     if (!place || place.left + place.width < from || place.left > to) return []
     const drag = hand.drag.value?.layer === layer.id ? hand.drag.value : null
-    return [{ layer, ...place, ...seen(layer), unseen: desk.looks[layer.id] === 'hidden', drag }]
+    return [{ layer, ...place, ...seen(layer), unseen: desk.looks[layer.id]?.hidden === true, drag }]
   })
 })
 

@@ -3,6 +3,7 @@ import { differencesInWords, type Take } from '@unhurried/core/document'
 import { secondsLabel } from '@unhurried/core/time'
 import { computed, ref } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
+import type { Looks } from '../desk/looks.ts'
 import { frameOfStep, type Seeing } from '../flip/frames.ts'
 import { useShot } from '../stores/shot.ts'
 import FramePicture from './FramePicture.vue'
@@ -14,7 +15,7 @@ const props = defineProps<{
   width: number
   bitmaps: BitmapShelf
   seeing: Seeing
-  dimmed: ReadonlySet<string>
+  looks: Looks
   bare: boolean
 }>()
 const shot = useShot()
@@ -35,7 +36,7 @@ defineExpose({ paintStep: (step: number) => picture.value?.paint(frameOfStep(pro
       :width="width"
       :bitmaps="bitmaps"
       :seeing="seeing"
-      :dimmed="dimmed"
+      :looks="looks"
     />
     <figcaption v-if="!bare">
       <b class="serif">{{ take.name }}</b>

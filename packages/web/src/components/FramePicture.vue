@@ -2,7 +2,8 @@
 import type { Take } from '@unhurried/core/document'
 import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
-import type { BitmapShelf } from '../desk/bitmaps.ts'
+import { drawnIn, SILHOUETTE, type BitmapShelf } from '../desk/bitmaps.ts'
+import { colouredBy, lookOf, type Looks } from '../desk/looks.ts'
 import { seenAt, type Seeing } from '../flip/frames.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useShot } from '../stores/shot.ts'
@@ -14,8 +15,8 @@ const props = defineProps<{
   width: number
   bitmaps: BitmapShelf
   seeing?: Seeing
-  /** layers shown weaker, for looking */
-  dimmed?: ReadonlySet<string>
+  /** layers shown weaker or tinted, for looking */
+  looks?: Looks
 }>()
 const shot = useShot()
 const desk = useDesk()
@@ -39,9 +40,10 @@ function paint(frame: number): void {
   brush.setTransform(scale, 0, 0, scale, 0, 0)
   const seeing = props.seeing ?? PLAIN
   for (const { drawing, animated } of seenAt(shot.document, props.take, frame, seeing)) {
-    const look = seeing.silhouettes && animated ? 'silhouette' : 'drawn'
-    brush.globalAlpha = props.dimmed?.has(drawing.layer) ? desk.dimming : 1
-    props.bitmaps.draw(brush, drawing, look, scale, desk.colours)
+    const { opacity, tint } = lookOf(props.looks ?? {}, drawing.layer)
+    const look = seeing.silhouettes && animated ? SILHOUETTE : drawnIn(colouredBy(desk.colours, tint))
+    brush.globalAlpha = opacity
+    props.bitmaps.draw(brush, drawing, look, scale)
   }
   brush.globalAlpha = 1
 }
@@ -54,7 +56,7 @@ watch(
     props.frame,
     props.width,
     props.seeing,
-    props.dimmed,
+    props.looks,
     shot.document,
     desk.colours,
     pixelRatio.value,

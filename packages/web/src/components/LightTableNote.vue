@@ -2,8 +2,10 @@
 import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { useDesk } from '../stores/desk.ts'
-import type { LightTable } from '../stores/settings.ts'
+import { TINTS, type LightTable } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
+import LightTableLayers from './LightTableLayers.vue'
+import TintField from './TintField.vue'
 
 const desk = useDesk()
 const shot = useShot()
@@ -44,7 +46,11 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         {{ desk.lightTable.on ? 'on' : 'off' }}
       </button>
     </h2>
-    <div class="lamps" :class="{ off: !desk.lightTable.on }">
+    <div
+      class="lamps"
+      :class="{ off: !desk.lightTable.on }"
+      :style="{ '--past': desk.lightTable.past, '--future': desk.lightTable.future }"
+    >
       <button
         v-for="n in past"
         :key="`b${n}`"
@@ -132,8 +138,12 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         pin {{ desk.drawing.number }}
       </button>
     </p>
+    <LightTableLayers />
     <div class="strength">
-      <span class="soft">strength</span>
+      <span class="tints">
+        <TintField v-model="desk.lightTable.past" label="Colour of past drawings" :fresh="TINTS.past" />
+        <TintField v-model="desk.lightTable.future" label="Colour of future drawings" :fresh="TINTS.future" />
+      </span>
       <ElSlider
         v-model="desk.lightTable.strength"
         :min="0.1"
@@ -239,6 +249,11 @@ h2 {
   align-items: center;
   font-size: 13px;
   padding-right: 8px;
+}
+
+.tints {
+  display: flex;
+  gap: 7px;
 }
 
 p {

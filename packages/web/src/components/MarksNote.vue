@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { exposures, marksOf, type Mark, type Operation } from '@unhurried/core/document'
-import { X } from 'lucide-vue-next'
+import { slips } from '@unhurried/core/measure'
+import { Footprints, X } from 'lucide-vue-next'
 import { ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
+import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
 import { oneLine } from '../words/oneLine.ts'
 
@@ -13,12 +15,14 @@ import { oneLine } from '../words/oneLine.ts'
 const props = defineProps<{ commands: Commands }>()
 const shot = useShot()
 const desk = useDesk()
+const measure = useMeasure()
 const marks = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
 const sheets = computed(() => [
   ...new Set(shot.take ? exposures(shot.take, desk.layerId).map(run => run.drawing as string) : []),
 ])
 const placed = (mark: Mark) => sheets.value.filter(id => shot.drawing(id)?.marks[mark.id]).length
 const fresh = ref('')
+const MOST_SLIPS = 4
 
 function pass(mark: Mark): void {
   const on = desk.tool === 'mark' && desk.markId === mark.id
@@ -51,6 +55,33 @@ function remove(mark: Mark): void {
   if (!shot.commit(`remove mark ${mark.name}`, ops) && desk.markId === mark.id) desk.markId = null
 }
 
+/** Plants a mark, or lifts it, on the present drawing and on all that are marked on the sheet. */
+function plant(mark: Mark): void {
+  const here = desk.drawing?.marks[mark.id]
+  if (!here) return
+  const planted = !here.planted
+  const sheets = desk.markedDrawings.length ? desk.markedDrawings : desk.drawing ? [desk.drawing] : []
+  const ops = sheets.flatMap((drawing): Operation[] => {
+    const place = drawing.marks[mark.id]
+    return place && place.planted !== planted
+      ? [{ kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: { ...place, planted } } }]
+      : []
+  })
+  shot.commit(
+    `${mark.name} ${planted ? 'planted' : 'lifted'} on ${ops.length === 1 ? desk.drawing?.number : `${ops.length} drawings`}`,
+    ops,
+  )
+}
+
+const nameOf = (id: string) => shot.document?.marks[id]?.name ?? ''
+/** The planted marks that slip, the worst first. */
+const slipping = computed(() =>
+  measure.planted
+    .filter(slips)
+    .sort((a, b) => b.offPx - a.offPx)
+    .slice(0, MOST_SLIPS),
+)
+
 function takeOff(mark: Mark): void {
   const { drawing } = desk
   if (drawing?.marks[mark.id]) {
@@ -67,6 +98,9 @@ function takeOff(mark: Mark): void {
       marks
       <span v-if="desk.tool === 'mark' && desk.markId" class="pass">click where it lies</span>
     </h2>
+    <label v-if="desk.tool === 'mark' && desk.markId" class="plants">
+      <input v-model="desk.plants" type="checkbox" /> planted: it must not slip
+    </label>
     <ul v-if="marks.length">
       <li v-for="mark in marks" :key="mark.id" :class="{ on: desk.tool === 'mark' && mark.id === desk.markId }">
         <button
@@ -79,6 +113,17 @@ function takeOff(mark: Mark): void {
           {{ mark.name }}
         </button>
         <span class="soft">{{ placed(mark) }} of {{ sheets.length }}</span>
+        <button
+          v-if="desk.mayEdit && desk.drawing?.marks[mark.id]"
+          class="plain soft"
+          :class="{ planted: desk.drawing.marks[mark.id]?.planted }"
+          :aria-pressed="desk.drawing.marks[mark.id]?.planted"
+          :aria-label="`${mark.name} is planted`"
+          title="Planted: it rests on the ground, and warns when it slips"
+          @click="plant(mark)"
+        >
+          <Footprints :size="14" />
+        </button>
         <button
           v-if="desk.mayEdit && desk.drawing?.marks[mark.id]"
           class="plain soft"
@@ -97,6 +142,12 @@ function takeOff(mark: Mark): void {
         </button>
       </li>
     </ul>
+    <p v-for="one in slipping" :key="`${one.mark} ${one.drawing}`" class="slip">
+      <button class="plain" :title="`Go to frame ${one.frame + 1}`" @click="desk.goTo(one.frame)">
+        {{ nameOf(one.mark) }} slips on {{ shot.drawing(one.drawing)?.number }}: {{ Math.round(one.offPx) }} px from
+        where {{ shot.drawing(one.from)?.number }} set it down
+      </button>
+    </p>
     <form v-if="desk.mayEdit" @submit.prevent="add">
       <ElInput
         v-model="fresh"
@@ -149,8 +200,31 @@ li {
   color: var(--rust);
 }
 
-.x {
+.x,
+.planted {
   line-height: 0;
+}
+
+.planted {
+  color: var(--green);
+}
+
+.plants {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12.5px;
+}
+
+.plants input {
+  accent-color: var(--green);
+}
+
+.slip .plain {
+  margin-left: -4px;
+  text-align: left;
+  font-size: 12.5px;
+  color: var(--rust);
 }
 
 form {

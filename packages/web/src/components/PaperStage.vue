@@ -5,8 +5,9 @@ import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
 import { paintAids } from '../desk/aids.ts'
-import type { BitmapShelf } from '../desk/bitmaps.ts'
+import { drawnIn, type BitmapShelf } from '../desk/bitmaps.ts'
 import { paintGuides } from '../desk/guides.ts'
+import { sceneGhosts } from '../desk/sceneGhosts.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../desk/stage.ts'
 import { usePaper } from '../desk/usePaper.ts'
 import { useSigns } from '../desk/useSigns.ts'
@@ -36,7 +37,7 @@ const matrix = computed(() => paperToScreen(desk.view, screen.value, format.valu
 const stage = shallowRef<Stage | null>(null)
 const paper = usePaper(live!, matrix, screen, toRef(pixelRatio), props.commands.holding, props.commands.rollBy)
 
-const drawingsOf = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id) ?? [])
+const ghosts = computed(() => sceneGhosts(desk.shownThrough, shot.drawing, desk.lightTable))
 const NO_ONE: ReadonlySet<string> = new Set()
 const NO_SHIFTS: ReadonlyMap<string, Matrix> = new Map()
 
@@ -56,12 +57,10 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     frame,
     layer: desk.layerId,
     instead: playing ? null : shot.drawing(desk.flippedTo),
-    past: playing ? [] : drawingsOf(desk.ghosts.past),
-    future: playing ? [] : drawingsOf(desk.ghosts.future),
-    strength: desk.lightTable.strength,
+    ghosts: playing ? [] : ghosts.value,
     shifts: playing ? NO_SHIFTS : desk.shifts,
     looks: desk.seenLooks,
-    dimming: desk.dimming,
+    silhouettes: desk.silhouettes,
     wiped: playing ? null : wiped.value,
     colours: desk.colours,
     lifted: playing ? NO_ONE : paper.lifted.value,
@@ -86,6 +85,7 @@ function paintMarks(): void {
     marks: showsWay ? signs.marks.value : [],
     middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
     signs: signs.signs.value,
+    grounds: props.playing || desk.flippedTo ? [] : measure.grounds,
     numbers: signs.numbers.value,
     correction: showsWay ? signs.correction.value : null,
   })
@@ -116,21 +116,21 @@ watch(
     desk.frame,
     desk.layerId,
     desk.flippedTo,
-    desk.ghosts,
-    desk.lightTable.strength,
+    ghosts.value,
     paper.lifted.value,
     matrix.value,
     screen.value,
     props.playing,
     signs.marks.value,
     signs.signs.value,
+    measure.grounds,
     signs.numbers.value,
     desk.aids,
     signs.everything.value,
     signs.correction.value,
     desk.shifts,
     desk.seenLooks,
-    desk.dimming,
+    desk.silhouettes,
     wiped.value,
     desk.colours,
     measure.momentsOf(desk.drawing),
@@ -152,7 +152,7 @@ defineExpose({
       for (let f = range.from; f < range.to; f++) {
         const id = drawingAt(columnOf(take, layer), f)
         const drawing = id === null ? undefined : find(document.drawings, id)
-        if (drawing && brush && !seen.has(drawing)) props.bitmaps.draw(brush, drawing, 'drawn', scale, desk.colours)
+        if (drawing && brush && !seen.has(drawing)) props.bitmaps.draw(brush, drawing, drawnIn(desk.colours), scale)
         if (drawing) seen.add(drawing)
       }
     }
@@ -212,7 +212,8 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
     <AidHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" />
     <p v-if="isEmpty && desk.tool !== 'trace'" class="empty">
-      Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.
+      <template v-if="desk.over">Draw, and paint under {{ desk.over.number }} begins here.</template>
+      <template v-else>Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.</template>
       <template v-if="desk.source">
         <br /><kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again.
       </template>

@@ -89,7 +89,13 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
   <div
     class="col"
     :data-layer="layer.id"
-    :class="{ quiet: layer.kind !== 'drawn', locked: layer.locked, gripping: end !== null, movable: onKey }"
+    :class="{
+      quiet: layer.kind !== 'drawn',
+      tied: layer.follows,
+      locked: layer.locked,
+      gripping: end !== null,
+      movable: onKey,
+    }"
     :title="hint"
     @pointerdown="down"
     @pointermove="move"
@@ -108,10 +114,14 @@ const cycleWords = ({ from, to, period }: SeenCycle) => {
 .col {
   position: relative;
   contain: layout style;
-  flex: 1 0 42px;
+  flex: 1 0 34px;
   border-left: 1px solid var(--rule-faint);
   cursor: default;
   touch-action: pan-y;
+}
+
+.col.tied {
+  flex-basis: 28px;
 }
 
 .as-room .col {

@@ -1,14 +1,21 @@
 <script setup lang="ts">
 import type { Layer } from '@unhurried/core/document'
-import { EyeOff, Layers, Lock, SunDim } from 'lucide-vue-next'
+import { CornerRightUp, EyeOff, Layers, Lock, SunDim } from 'lucide-vue-next'
+import { isPlain, lookInWords, lookOf } from '../desk/looks.ts'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
+import { useShot } from '../stores/shot.ts'
 
 defineProps<{ layers: readonly Layer[]; commands: Commands }>()
 const desk = useDesk()
+const shot = useShot()
+const look = (layer: Layer) => lookOf(desk.looks, layer.id)
+const follows = (layer: Layer) => layer.follows && `timed with ${shot.document?.layers[layer.follows]?.name}`
 const KINDS = { drawn: '', background: 'background', reference: 'reference', guide: 'guide' } as const
 const stateOf = (layer: Layer) =>
-  [KINDS[layer.kind], layer.locked && 'locked', desk.looks[layer.id]].filter(Boolean).join(', ')
+  [KINDS[layer.kind], layer.locked && 'locked', follows(layer), !isPlain(look(layer)) && lookInWords(look(layer))]
+    .filter(Boolean)
+    .join(', ')
 </script>
 
 <template>
@@ -26,15 +33,16 @@ const stateOf = (layer: Layer) =>
       v-for="layer in layers"
       :key="layer.id"
       class="plain layer"
-      :class="{ on: layer.id === desk.layerId }"
+      :class="{ on: layer.id === desk.layerId, tied: layer.follows }"
       :aria-pressed="layer.id === desk.layerId"
       :title="`${layer.name}${stateOf(layer) ? ` (${stateOf(layer)})` : ''}: draw on this layer`"
       @click="desk.layerId = layer.id"
     >
-      <span>{{ layer.name }}</span>
+      <CornerRightUp v-if="layer.follows && desk.sheetShape === 'edge'" :size="13" aria-hidden="true" />
+      <span :class="{ hush: layer.follows && desk.sheetShape === 'edge' }">{{ layer.name }}</span>
       <Lock v-if="layer.locked" :size="11" aria-hidden="true" />
-      <SunDim v-if="desk.looks[layer.id] === 'dimmed'" :size="12" aria-hidden="true" />
-      <EyeOff v-if="desk.looks[layer.id] === 'hidden'" :size="12" aria-hidden="true" />
+      <EyeOff v-if="look(layer).hidden" :size="12" aria-hidden="true" />
+      <SunDim v-else-if="!isPlain(look(layer))" :size="12" aria-hidden="true" />
     </button>
   </div>
 </template>
@@ -74,7 +82,7 @@ const stateOf = (layer: Layer) =>
 }
 
 .layer {
-  flex: 1 0 var(--column, 42px);
+  flex: 1 0 var(--column, 34px);
   min-width: 0;
   display: flex;
   align-items: center;
@@ -98,6 +106,10 @@ const stateOf = (layer: Layer) =>
   color: var(--ink);
   font-weight: 700;
   box-shadow: inset 0 -2px var(--green);
+}
+
+.layer.tied {
+  --column: 28px;
 }
 
 .as-room .layer {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { PanelLeftClose } from 'lucide-vue-next'
-import { computed } from 'vue'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
 import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -13,7 +12,6 @@ import TakesNote from './TakesNote.vue'
 defineProps<{ commands: Commands; bitmaps: BitmapShelf; playFrame: number | null }>()
 const desk = useDesk()
 const shot = useShot()
-const dimmed = computed(() => new Set(Object.keys(desk.looks).filter(id => desk.looks[id] === 'dimmed')))
 </script>
 
 <template>
@@ -27,7 +25,7 @@ const dimmed = computed(() => new Set(Object.keys(desk.looks).filter(id => desk.
       :frame="playFrame ?? desk.frame"
       :width="262"
       :bitmaps="bitmaps"
-      :dimmed="dimmed"
+      :looks="desk.looks"
     />
     <TakesNote />
     <SheetActsPanel :commands="commands" />

@@ -6,8 +6,15 @@ import type { Brush } from './nibs.ts'
 import { paintDrawing, paintHollow } from './paint.ts'
 import type { StrokeBook } from './strokes.ts'
 
-/** How a drawing is shown: as drawn, as a past drawing's soft wash, as a future one's hollow outline, or as a black shape. */
-export type Look = 'drawn' | 'wash' | 'hollow' | 'silhouette'
+/**
+ * How a drawing is shown: as drawn, in its strokes' colours; or in one colour (#rrggbb) as a past drawing's soft wash, a
+ * future one's hollow outline, or a shape without anything inside.
+ */
+export type Look =
+  | { readonly kind: 'drawn'; readonly colours: Colours }
+  | { readonly kind: 'wash' | 'hollow' | 'silhouette'; readonly colour: string }
+
+export const drawnIn = (colours: Colours): Look => ({ kind: 'drawn', colours })
 
 /** A drawing painted once: the picture, and where its top left corner lies on the paper. */
 interface Bitmap {
@@ -26,9 +33,7 @@ const LARGEST_PICTURE = 16_000_000
 /** Washes are soft: a few pixels suffice. */
 const WASH_PIXELS = 420_000
 
-export const PAST_COLOUR = '#a3927a'
-export const FUTURE_COLOUR = '#5b7f95'
-const INK_COLOUR = '#2f2c28'
+export const SILHOUETTE: Look = { kind: 'silhouette', colour: '#2f2c28' }
 
 /** Painted drawings by look and scale, the least recently used forgotten first. Drawings never change; changed ones are others. */
 export function bitmapShelf(book: StrokeBook) {
@@ -53,57 +58,56 @@ export function bitmapShelf(book: StrokeBook) {
     }
   }
 
-  function get(drawing: Drawing, look: Look, scale: number, colours: Colours): Bitmap | null {
-    const inColours = look === 'drawn' ? nameOf(colours) : 0
-    const key = `${nameOf(drawing)} ${look} ${inColours} ${look === 'wash' ? 0 : scale.toFixed(4)}`
+  function get(drawing: Drawing, look: Look, scale: number): Bitmap | null {
+    const paintedIn = look.kind === 'drawn' ? nameOf(look.colours) : look.colour
+    const key = `${nameOf(drawing)} ${look.kind} ${paintedIn} ${look.kind === 'wash' ? 0 : scale.toFixed(4)}`
     const known = shelf.get(key)
     if (known) {
       shelf.delete(key)
       shelf.set(key, known)
       return known
     }
-    const fresh = paintBitmap(drawing, look, scale, colours, book)
+    const fresh = paintBitmap(drawing, look, scale, book)
     if (fresh) remember(key, fresh)
     return fresh
   }
 
   return {
     /** Draws a drawing onto a brush whose transform maps paper pixels to the screen at about `scale`. */
-    draw(brush: Brush, drawing: Drawing, look: Look, scale: number, colours: Colours): void {
-      const bitmap = get(drawing, look, scale, colours)
+    draw(brush: Brush, drawing: Drawing, look: Look, scale: number): void {
+      const bitmap = get(drawing, look, scale)
       if (bitmap) {
         const { canvas, left, top } = bitmap
         brush.drawImage(canvas, left, top, canvas.width / bitmap.scale, canvas.height / bitmap.scale)
-      } else if (look === 'hollow') {
-        paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
-      } else {
-        paintDrawing(brush, drawing, colours, book)
-      }
+      } else paintAs(brush, drawing, look, scale, book)
     },
   }
 }
 
 export type BitmapShelf = ReturnType<typeof bitmapShelf>
 
-function paintBitmap(drawing: Drawing, look: Look, wanted: number, colours: Colours, book: StrokeBook): Bitmap | null {
+function paintAs(brush: Brush, drawing: Drawing, look: Look, scale: number, book: StrokeBook): void {
+  if (look.kind === 'hollow') paintHollow(brush, drawing, book, look.colour, 1.5 / scale)
+  else paintDrawing(brush, drawing, look.kind === 'drawn' ? look.colours : () => look.colour, book)
+}
+
+function paintBitmap(drawing: Drawing, look: Look, wanted: number, book: StrokeBook): Bitmap | null {
   const around = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
   if (isEmptyBox(around)) return { canvas: new OffscreenCanvas(1, 1), left: 0, top: 0, scale: 1, bytes: 4 }
   const box = grown(around, 3)
   const area = (box.right - box.left) * (box.bottom - box.top)
-  const scale = look === 'wash' ? Math.min(1, Math.sqrt(WASH_PIXELS / area)) : wanted
+  const scale = look.kind === 'wash' ? Math.min(1, Math.sqrt(WASH_PIXELS / area)) : wanted
   const left = Math.floor(box.left * scale) / scale
   const top = Math.floor(box.top * scale) / scale
   const width = Math.ceil((box.right - left) * scale) + 1
   const height = Math.ceil((box.bottom - top) * scale) + 1
   if (width * height > LARGEST_PICTURE) return null
   const canvas = new OffscreenCanvas(width, height)
-  const brush = canvas.getContext('2d', { willReadFrequently: look === 'wash' || look === 'silhouette' })
+  const brush = canvas.getContext('2d', { willReadFrequently: look.kind === 'wash' || look.kind === 'silhouette' })
   if (!brush) throw new Error('This browser gives no canvas to draw on.')
   brush.setTransform(scale, 0, 0, scale, -left * scale, -top * scale)
-  if (look === 'hollow') paintHollow(brush, drawing, book, FUTURE_COLOUR, 1.5 / scale)
-  else paintDrawing(brush, drawing, colours, book)
-  if (look === 'wash') washOver(brush, width, height, PAST_COLOUR)
-  if (look === 'silhouette') washOver(brush, width, height, INK_COLOUR)
+  paintAs(brush, drawing, look, scale, book)
+  if (look.kind === 'wash' || look.kind === 'silhouette') washOver(brush, width, height, look.colour)
   return { canvas, left, top, scale, bytes: width * height * 4 }
 }
 

@@ -130,8 +130,13 @@ describe('a new stroke', () => {
     drawing: on,
   })
 
+  const present = <T>(edit: T | null): T => {
+    if (!edit) throw new Error('nothing was made')
+    return edit
+  }
+
   test('on an empty frame begins a key there, in one step', () => {
-    const edit = strokeEdit(where(fresh, null), straight(5), { ...DRAWN, kind: 'line', swatch: 'graphite' })
+    const edit = present(strokeEdit(where(fresh, null), straight(5), { ...DRAWN, kind: 'line', swatch: 'graphite' }))
     const after = must(fresh, edit.ops)
     expect(edit.frame).toBe(4)
     expect(Object.values(after.drawings).map(d => [d.number, d.role, Object.keys(d.elements).length])).toEqual([
@@ -141,7 +146,7 @@ describe('a new stroke', () => {
   })
 
   test('on a drawing lies above what is there', () => {
-    const edit = strokeEdit(where(base, drawing), straight(5), { ...DRAWN, kind: 'shape', swatch: 'leaf' })
+    const edit = present(strokeEdit(where(base, drawing), straight(5), { ...DRAWN, kind: 'shape', swatch: 'leaf' }))
     const [op] = edit.ops
     expect(edit.frame).toBeNull()
     expect(op?.kind === 'elements.add' && op.elements[0]).toMatchObject({ z: 2, kind: 'shape', swatch: 'leaf' })

@@ -30,14 +30,18 @@ export interface StrokeEdit {
   readonly frame: number | null
 }
 
-/** A new stroke on the present drawing, or on a new one when the frame is empty: one step to undo. */
+/**
+ * A new stroke on the present drawing, or on a new one when the frame is empty: one step to undo. Null on a layer tied to
+ * another where no line is drawn yet.
+ */
 export function strokeEdit(
   where: { document: ShotDocument; take: Take; layer: string; frame: number; hold: number; drawing: Drawing | null },
   samples: readonly Sample[],
   drawn: Pick<Element, 'kind' | 'swatch' | 'width' | 'nib' | 'label'>,
-): StrokeEdit {
+): StrokeEdit | null {
   const { document, take, layer, frame, hold } = where
   const made = where.drawing ? null : putNewDrawing(document, take, layer, frame, hold, null, 'key', newId)
+  if (!where.drawing && !made) return null
   const sampleId = newId()
   const element: Element = {
     ...drawn,

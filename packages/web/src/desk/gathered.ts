@@ -37,14 +37,15 @@ export function changeGathered(drawing: Drawing, book: StrokeBook, ids: Readonly
 const NONE: Reshaped = { ops: [], samples: new Map(), renamed: new Map() }
 
 /**
- * The change done to the gathered strokes of drawings. Marks go along with a drawing that is moved whole. Strokes whose
- * samples change become others; `renamed` tells which.
+ * The change done to the gathered strokes of drawings. Marks, and the sheets of paint that lie `under` it, go along with a
+ * drawing that is moved whole. Strokes whose samples change become others; `renamed` tells which.
  */
 export function gatheredEdit(
   drawings: readonly Drawing[],
   book: StrokeBook,
   ids: ReadonlySet<string>,
   change: Change,
+  under: (drawing: Drawing) => readonly Drawing[] = () => [],
 ): Reshaped {
   return drawings.reduce<Reshaped>((all, drawing) => {
     const here = new Set([...ids].filter(id => drawing.elements[id]))
@@ -52,7 +53,10 @@ export function gatheredEdit(
     const isWhole = here.size === Object.keys(drawing.elements).length
     const one: Reshaped =
       change.kind === 'map'
-        ? { ...NONE, ops: [...moveOps(drawing, here, change.by), ...(isWhole ? marksAlong(drawing, change.by) : [])] }
+        ? {
+            ...NONE,
+            ops: [...moveOps(drawing, here, change.by), ...(isWhole ? alongWith(drawing, change.by, under) : [])],
+          }
         : reshapeEdit(drawing, book, here, bender(change))
     return {
       ops: [...all.ops, ...one.ops],
@@ -62,10 +66,18 @@ export function gatheredEdit(
   }, NONE)
 }
 
+/** Marks lie on tenths of a pixel. */
+export const tenths = ({ x, y }: Point): Point => ({ x: Math.round(x * 10) / 10, y: Math.round(y * 10) / 10 })
+
+function alongWith(drawing: Drawing, by: Matrix, under: (drawing: Drawing) => readonly Drawing[]): Operation[] {
+  const paint = under(drawing).flatMap(sheet => moveOps(sheet, new Set(Object.keys(sheet.elements)), by))
+  return [...marksAlong(drawing, by), ...paint]
+}
+
 function marksAlong(drawing: Drawing, by: Matrix): Operation[] {
   const places = Object.entries(drawing.marks).map(([id, at]) => {
     const to = map(by, at)
-    return [id, { x: Math.round(to.x * 10) / 10, y: Math.round(to.y * 10) / 10 }] as const
+    return [id, { ...tenths(to), planted: at.planted }] as const
   })
   return places.length ? [{ kind: 'marks.place', drawing: drawing.id, places: Object.fromEntries(places) }] : []
 }

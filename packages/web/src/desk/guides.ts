@@ -19,16 +19,25 @@ export interface GhostNumber {
 /** A named mark: where it lies on a drawing, or where it belongs on the present one. */
 export interface MarkSign {
   readonly at: Point
-  readonly letter: string
+  readonly name: string
   readonly kind: 'placed' | 'before' | 'after' | 'cross'
   /** the mark that is being placed */
   readonly chosen: boolean
+}
+
+/** Where a planted mark was set down, and where it lies on the present drawing. */
+export interface GroundSign {
+  readonly anchor: Point
+  /** null: not placed yet */
+  readonly at: Point | null
+  readonly slips: boolean
 }
 
 /** Marks over the drawing, never part of it. */
 export interface Guides {
   readonly numbers: readonly GhostNumber[]
   readonly signs: readonly MarkSign[]
+  readonly grounds: readonly GroundSign[]
   /** from the drawing that is most off to its place, while it is the present one */
   readonly correction: { readonly from: Point; readonly to: Point } | null
   /** the way from key to key, fine enough to be drawn as dots */
@@ -80,6 +89,7 @@ export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: 
     brush.fill()
   }
   for (const number of guides.numbers) paintNumber(brush, number, onScreen(number.at))
+  for (const ground of guides.grounds) paintGround(brush, ground, onScreen)
   for (const sign of guides.signs) paintSign(brush, sign, onScreen(sign.at))
   if (guides.correction) paintArrow(brush, onScreen(guides.correction.from), onScreen(guides.correction.to))
   brush.globalAlpha = 1
@@ -103,10 +113,10 @@ function paintNumber(brush: CanvasRenderingContext2D, { words, side }: GhostNumb
   brush.textAlign = 'start'
 }
 
-const [PAST, FUTURE, SIGN_PX] = ['#7d6e58', '#46687c', 5]
+const [PAST, FUTURE, SIGN_PX, GROUND_PX] = ['#7d6e58', '#46687c', 5, 11]
 
 /** Placed: a filled ring. Before: a half-filled one, after: a hollow one, so that they differ without hue. Cross: where it belongs. */
-function paintSign(brush: CanvasRenderingContext2D, { kind, letter, chosen }: MarkSign, { x, y }: Point): void {
+function paintSign(brush: CanvasRenderingContext2D, { kind, name, chosen }: MarkSign, { x, y }: Point): void {
   const colour = { placed: RUST, before: PAST, after: FUTURE, cross: GREEN }[kind]
   brush.globalAlpha = kind === 'placed' || kind === 'cross' ? 1 : 0.85
   brush.strokeStyle = colour
@@ -132,8 +142,37 @@ function paintSign(brush: CanvasRenderingContext2D, { kind, letter, chosen }: Ma
   brush.font = '700 11px "Atkinson Hyperlegible", sans-serif'
   brush.strokeStyle = 'rgba(253, 250, 243, 0.85)'
   brush.lineWidth = 3
-  brush.strokeText(letter, x + 7, y - 6)
-  brush.fillText(letter, x + 7, y - 6)
+  brush.strokeText(name, x + 7, y - 6)
+  brush.fillText(name, x + 7, y - 6)
+}
+
+/** A piece of ground under the place where a mark was set down; a mark that slips is tied to it by a line. */
+function paintGround(
+  brush: CanvasRenderingContext2D,
+  { anchor, at, slips }: GroundSign,
+  onScreen: (p: Point) => Point,
+): void {
+  const { x, y } = onScreen(anchor)
+  brush.globalAlpha = 1
+  brush.strokeStyle = slips ? RUST : GREEN
+  brush.lineWidth = 1.4
+  brush.setLineDash(at ? [] : [3, 2])
+  brush.beginPath()
+  brush.moveTo(x - GROUND_PX, y + SIGN_PX)
+  brush.lineTo(x + GROUND_PX, y + SIGN_PX)
+  for (let i = -2; i <= 1; i++) {
+    brush.moveTo(x + i * 5 + 5, y + SIGN_PX)
+    brush.lineTo(x + i * 5 + 1, y + SIGN_PX + 5)
+  }
+  brush.stroke()
+  brush.setLineDash([])
+  if (!at || !slips) return
+  const place = onScreen(at)
+  brush.lineWidth = 2
+  brush.beginPath()
+  brush.moveTo(x, y)
+  brush.lineTo(place.x, place.y)
+  brush.stroke()
 }
 
 function paintArrow(brush: CanvasRenderingContext2D, a: Point, b: Point): void {

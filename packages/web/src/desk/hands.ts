@@ -2,7 +2,9 @@ import { frameOfNeighbour, type Drawing } from '@unhurried/core/document'
 import { gathers, pushed, type Matrix, type Nib, type Point, type Sample } from '@unhurried/core/geometry'
 import type { useDesk } from '../stores/desk.ts'
 import type { useShot } from '../stores/shot.ts'
+import { NO_LINE } from '../words/refusals.ts'
 import { cutOps, reshapeEdit, strokeEdit, touchedBy, trimOps } from './edits.ts'
+import { tenths } from './gathered.ts'
 import { roundFigure, straightFigure, type Figure } from './figureHand.ts'
 import { inked, paintInked } from './nibs.ts'
 import { livePainter, paintTrack, strokeUnderWay, type RawSample } from './pen.ts'
@@ -60,6 +62,10 @@ function addStroke(
   if (!where) return
   const { width } = desk.pens[desk.pen]
   const edit = strokeEdit(where, samples, { kind, swatch: desk.swatch, width, nib, label: desk.label })
+  if (!edit) {
+    shot.notice = NO_LINE
+    return
+  }
   const label = `${words}${where.drawing ? ` on ${where.drawing.number}` : ' on a new drawing'}`
   if (!shot.commit(label, edit.ops, { samples: edit.samples }) && edit.frame !== null) desk.frame = edit.frame
 }
@@ -283,7 +289,7 @@ export function placeMark(paper: Pick<PaperPort, 'shot' | 'desk'>, at: Point): v
   }
   if (!drawing || !shot.take) return
   const name = shot.document?.marks[markId]?.name ?? 'mark'
-  const place = { x: Math.round(at.x * 10) / 10, y: Math.round(at.y * 10) / 10 }
+  const place = { ...tenths(at), planted: desk.plants }
   const ops = [{ kind: 'marks.place' as const, drawing: drawing.id, places: { [markId]: place } }]
   if (shot.commit(`${name} on ${drawing.number}`, ops)) return
   const next = frameOfNeighbour(shot.take, desk.layerId, desk.frame, 1)

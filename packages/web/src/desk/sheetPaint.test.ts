@@ -3,7 +3,7 @@ import type { Drawing, Layer, Role } from '@unhurried/core/document'
 import { endAt, keyAt, paintColumns, type PaintedColumn, type SheetInks } from './sheetPaint.ts'
 import type { SeenRun } from './sheetSight.ts'
 
-const layer: Layer = { id: 'l', name: 'figure', kind: 'drawn', order: 1, locked: false }
+const layer: Layer = { id: 'l', name: 'figure', kind: 'drawn', order: 1, locked: false, follows: null }
 const INKS: SheetInks = {
   ink: 'ink',
   soft: 'soft',

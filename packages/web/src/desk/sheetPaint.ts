@@ -49,13 +49,15 @@ export function inksOf(element: Element): SheetInks {
   }
 }
 
-/** The role a number is written in: drawings of a background are only counted. */
+/** The role a number is written in: drawings of a background, and sheets under a line drawing, are only counted. */
 const roleOf = (layer: Layer, run: SeenRun): Role =>
-  layer.kind === 'background' ? 'inbetween' : (run.sheet?.role ?? 'inbetween')
+  layer.kind === 'background' || layer.follows ? 'inbetween' : (run.sheet?.role ?? 'inbetween')
 
 function inkOf(layer: Layer, run: SeenRun, inks: SheetInks): string {
   if (run.repeated) return inks.repeated
-  return layer.kind !== 'drawn' || layer.locked || (run.sheet && isBlank(run.sheet)) ? inks.soft : inks.ink
+  return layer.kind !== 'drawn' || layer.follows || layer.locked || (run.sheet && isBlank(run.sheet))
+    ? inks.soft
+    : inks.ink
 }
 
 const widths = new Map<string, number>()

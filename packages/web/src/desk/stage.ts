@@ -1,8 +1,9 @@
 import { columnOf, layersInOrder, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
 import { scaleOf, type Matrix } from '@unhurried/core/geometry'
 import { drawingAt } from '@unhurried/core/time'
-import type { BitmapShelf, Look } from './bitmaps.ts'
+import { drawnIn, SILHOUETTE, type BitmapShelf, type Look } from './bitmaps.ts'
 import type { Colours } from './colours.ts'
+import { colouredBy, lookOf, type Looks } from './looks.ts'
 import type { Brush } from './nibs.ts'
 import type { Size } from './view.ts'
 
@@ -15,16 +16,14 @@ export interface Scene {
   readonly layer: string
   /** shown in place of the present drawing, while flipping */
   readonly instead: Drawing | null
-  /** drawings that show through, nearest first */
-  readonly past: readonly Drawing[]
-  readonly future: readonly Drawing[]
-  readonly strength: number
+  /** drawings that show through, the nearest last */
+  readonly ghosts: readonly SceneGhost[]
   /** shown-through drawings laid elsewhere */
   readonly shifts: ReadonlyMap<string, Matrix>
-  /** layers dimmed or hidden for looking */
-  readonly looks: Readonly<Record<string, 'dimmed' | 'hidden'>>
-  /** how much is seen of a dimmed layer, 0–1 */
-  readonly dimming: number
+  /** layers dimmed, tinted or hidden for looking */
+  readonly looks: Looks
+  /** drawn layers are seen as shapes without anything inside */
+  readonly silhouettes: boolean
   /** another drawing, seen left of `x` (screen pixels) instead of the present one */
   readonly wiped: { readonly drawing: Drawing; readonly x: number } | null
   /** what strokes are painted in */
@@ -33,8 +32,13 @@ export interface Scene {
   readonly lifted: ReadonlySet<string>
 }
 
-/** Each farther drawing shows this much weaker than the one before it. */
-const FALL_OFF = 0.62
+/** A drawing that shows through. */
+export interface SceneGhost {
+  readonly drawing: Drawing
+  readonly look: Look
+  /** 0–1 */
+  readonly opacity: number
+}
 
 /** The canvases of the paper, lowest first. */
 export interface Sheets {
@@ -88,11 +92,12 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
     const { format } = scene.document
     const present = scene.instead ?? shown(scene, scene.layer)
     const colours = nameOf(scene.colours)
-    const looks = `${nameOf(scene.looks)} ${scene.dimming}`
-    const alphaOf = (drawing: Drawing) => (scene.looks[drawing.layer] === 'dimmed' ? scene.dimming : 1)
+    const looks = `${nameOf(scene.looks)} ${scene.silhouettes}`
     const lay = (brush: Brush, drawing: Drawing) => {
-      brush.globalAlpha = alphaOf(drawing)
-      bitmaps.draw(brush, drawing, 'drawn', scale, scene.colours)
+      const { opacity, tint } = lookOf(scene.looks, drawing.layer)
+      brush.globalAlpha = opacity
+      const look = scene.silhouettes ? SILHOUETTE : drawnIn(colouredBy(scene.colours, tint))
+      bitmaps.draw(brush, drawing, look, scale)
       brush.globalAlpha = 1
     }
 
@@ -106,16 +111,16 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
       for (const drawing of below) lay(ground, drawing)
       ground.restore()
     }
-    const ghosts = scene.instead ? [] : [...ghostsOf(scene.past, 'wash'), ...ghostsOf(scene.future, 'hollow')]
-    const through = ghosts.map(g => nameOf(g.drawing)).join()
-    const table = ready('table', `${where} ${nameOf(scene.shifts)} ${scene.strength} ${scene.past.length} ${through}`)
+    const ghosts = scene.instead ? [] : scene.ghosts
+    const through = ghosts.map(g => `${nameOf(g.drawing)} ${paintOf(g.look)} ${g.opacity}`).join()
+    const table = ready('table', `${where} ${nameOf(scene.shifts)} ${through}`)
     if (table) {
-      for (const { drawing, look, rank } of ghosts.reverse()) {
-        table.globalAlpha = Math.min(1, scene.strength * FALL_OFF ** rank * (look === 'hollow' ? 1.5 : 0.8))
+      for (const { drawing, look, opacity } of ghosts) {
+        table.globalAlpha = opacity
         const shift = scene.shifts.get(drawing.id)
         table.setTransform(...m)
         if (shift) table.transform(...shift)
-        bitmaps.draw(table, drawing, look, scale, scene.colours)
+        bitmaps.draw(table, drawing, look, scale)
       }
       table.globalAlpha = 1
     }
@@ -154,14 +159,12 @@ export function fitCanvas(canvas: HTMLCanvasElement, screen: Size, density: numb
   if (canvas.height !== height) canvas.height = height
 }
 
+const paintOf = (look: Look) => `${look.kind} ${look.kind === 'drawn' ? '' : look.colour}`
+
 function shown(scene: Scene, layer: string): Drawing | null {
-  if (scene.looks[layer] === 'hidden') return null
+  if (lookOf(scene.looks, layer).hidden) return null
   const id = drawingAt(columnOf(scene.take, layer), scene.frame)
   return id === null ? null : (scene.document.drawings[id] ?? null)
-}
-
-function ghostsOf(drawings: readonly Drawing[], look: Look) {
-  return drawings.map((drawing, rank) => ({ drawing, look, rank }))
 }
 
 function layPaper(brush: Brush, m: Matrix, { width, height, paper }: ShotDocument['format']): void {

@@ -8,7 +8,8 @@ import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
 import type { GhostNumber, GuideMark, MarkSign } from './guides.ts'
 
-const letterOf = (name: string) => name.trim().slice(0, 2)
+const LONGEST_NAME = 9
+const shortName = (name: string) => (name.length > LONGEST_NAME ? `${name.slice(0, LONGEST_NAME - 1)}…` : name)
 
 /** Everything that is written over the drawings of the paper and is no part of them. */
 export function useSigns(playing: () => boolean) {
@@ -31,14 +32,17 @@ export function useSigns(playing: () => boolean) {
   const signs = computed<MarkSign[]>(() => {
     if (playing() || desk.flippedTo || !shot.document) return []
     const marks = marksOf(shot.document, desk.layerId)
+    // A name is written once: where the mark belongs, or else where it lies.
+    const crossed = new Set(desk.lightTable.on ? measure.crosses.map(({ mark }) => mark.id) : [])
     const placedOn = (id: string | null, kind: MarkSign['kind']) =>
       marks.flatMap((mark): MarkSign[] => {
         const at = shot.drawing(id)?.marks[mark.id]
-        return at ? [{ at, letter: letterOf(mark.name), kind, chosen: mark.id === desk.markId }] : []
+        const name = crossed.has(mark.id) ? '' : shortName(mark.name)
+        return at ? [{ at, name, kind, chosen: mark.id === desk.markId }] : []
       })
     const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
       at,
-      letter: letterOf(mark.name),
+      name: shortName(mark.name),
       kind: 'cross',
       chosen: mark.id === desk.markId,
     }))

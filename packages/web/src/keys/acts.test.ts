@@ -258,16 +258,16 @@ describe('what is left to look at', () => {
     const { shot, on } = desk()
     shot.id = 'a-shot'
     on.reset(0)
-    on.setLook(L, 'dimmed')
+    on.setLook(L, { opacity: 0.3 })
     on.deferred = ['d3']
     const inForce = useInForce()
-    expect(inForce.list.map(one => one.words)).toEqual(['figure is dimmed'])
+    expect(inForce.list.map(one => one.words)).toEqual(['figure is at 30 %'])
     await nextTick()
     setActivePinia(createPinia())
     const [again, fresh] = [useShot(), useDesk()]
     again.id = 'a-shot'
     fresh.reset(0)
-    expect([fresh.looks, fresh.deferred]).toEqual([{ [L]: 'dimmed' }, ['d3']])
+    expect([fresh.looks, fresh.deferred]).toEqual([{ [L]: { hidden: false, opacity: 0.3, tint: null } }, ['d3']])
     localStorage.setItem('shot a-shot', '{"looks":{"x":"upside down"},"deferred":"d3"}')
     fresh.reset(0)
     expect([fresh.looks, fresh.deferred]).toEqual([{}, []])

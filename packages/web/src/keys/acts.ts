@@ -14,6 +14,7 @@ import { WIDEST_PX } from '../desk/pens.ts'
 import { useDesk } from '../stores/desk.ts'
 import { newId } from '../stores/ids.ts'
 import { useShot } from '../stores/shot.ts'
+import { NO_LINE, TIMED_ELSEWHERE } from '../words/refusals.ts'
 import { useSheetActs } from './sheetActs.ts'
 import { forgetStrokes, useStrokeActs } from './strokeActs.ts'
 
@@ -102,11 +103,13 @@ export function useActs() {
     const source = how === 'copy' ? desk.source : null
     const role: Role = source?.role ?? 'key'
     const edit = putNewDrawing(document, take, desk.layerId, desk.frame, desk.holdHere, source, role, newId)
-    if (!shot.commit(how === 'copy' ? `copy of ${source?.number}` : 'new drawing', edit.ops)) desk.goTo(edit.frame)
+    if (!edit) shot.notice = desk.drawing ? TIMED_ELSEWHERE : NO_LINE
+    else if (!shot.commit(how === 'copy' ? `copy of ${source?.number}` : 'new drawing', edit.ops)) desk.goTo(edit.frame)
   }
 
   function share(): void {
     if (!shot.document || !shot.take || !desk.source) return
+    if (desk.timedLayer !== desk.layerId) return void (shot.notice = TIMED_ELSEWHERE)
     const edit = shareDrawing(shot.document, shot.take, desk.source, desk.frame, desk.holdHere)
     if (!shot.commit(`share ${desk.source.number}`, edit.ops)) desk.goTo(edit.frame)
   }

@@ -117,6 +117,7 @@ export function useCommands(room: DeskRoomPort) {
     make('Look', 'mirror', 'see the paper mirrored', ['shift+w'], () => {
       desk.view = { ...desk.view, mirrored: !desk.view.mirrored }
     }),
+    make('Look', 'silhouettes', 'see silhouettes only', ['shift+h'], () => (desk.silhouettes = !desk.silhouettes)),
     make('Look', 'light-table', 'light table on or off', ['w'], () => (desk.lightTable.on = !desk.lightTable.on)),
     make('Look', 'play', 'play and stop', ['space'], room.togglePlay),
     make('Look', 'bare', 'bare paper', ['h'], () => (desk.bare = !desk.bare)),

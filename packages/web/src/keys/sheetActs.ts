@@ -1,6 +1,7 @@
 import {
   copyClip,
   edited,
+  exposedDrawing,
   exposeSelection,
   find,
   firstFrameOf,
@@ -14,6 +15,7 @@ import {
   samplesUsed,
   slide,
   takeOut,
+  timedBy,
   trim,
   type Edited,
   type Marked,
@@ -35,11 +37,13 @@ export function useSheetActs() {
   /** Layers from left to right, as the sheet shows them: the topmost first. */
   const columns = () => (shot.document ? layersInOrder(shot.document).reverse() : [])
 
-  /** The marked frames, or those of the present drawing. */
+  const timed = (layer: string) => (shot.document ? timedBy(shot.document, layer) : layer)
+
+  /** The marked frames, or those of the present drawing; on the layers whose timing is seen there. */
   function marked(): Marked | null {
-    if (desk.selection) return desk.selection
-    const run = desk.run
-    return run ? { layers: [desk.layerId], from: Math.max(0, run.start), to: run.start + run.frames } : null
+    const { run, selection } = desk
+    if (selection) return { ...selection, layers: [...new Set(selection.layers.map(timed))] }
+    return run ? { layers: [desk.timedLayer], from: Math.max(0, run.start), to: run.start + run.frames } : null
   }
 
   /** The marked frames on layers that are not locked; tells when all are. */
@@ -77,14 +81,14 @@ export function useSheetActs() {
 
   function hold(by: number): void {
     const run = desk.run
-    if (run && editable()) holdFor(desk.layerId, desk.frame, run.frames + by, run.frames)
+    if (run && editable()) holdFor(desk.timedLayer, desk.frame, run.frames + by, run.frames)
   }
 
   function holdFor(layer: string, frame: number, frames: number, was: number): void {
     const { document, take } = shot
     if (!document || !take) return
     const label = frames > was ? 'hold longer' : 'hold shorter'
-    shot.carryOut(label, holdDrawing(document, take, layer, frame, frames, desk.following))
+    shot.carryOut(label, holdDrawing(document, take, timed(layer), frame, frames, desk.following))
   }
 
   const LABELS: Record<Retiming['kind'], string> = {
@@ -113,7 +117,7 @@ export function useSheetActs() {
     if (document && take && editable()) {
       shot.carryOut(
         side === 'end' ? 'let it end here' : 'let it begin here',
-        trim(document, take, desk.layerId, desk.frame, side, desk.following),
+        trim(document, take, desk.timedLayer, desk.frame, side, desk.following),
       )
     }
   }
@@ -166,7 +170,8 @@ export function useSheetActs() {
   }
 
   function nudgeKey(by: -1 | 1): void {
-    const { drawing } = desk
+    const { document, take } = shot
+    const drawing = document && take && exposedDrawing(document, take, desk.timedLayer, desk.frame)
     if (desk.selection) return slideBy(by)
     const start = drawing && shot.take ? firstFrameOf(shot.take, drawing) : null
     if (drawing?.role === 'key' && start !== null && editable()) moveKeyTo(drawing.id, start + by)
@@ -178,7 +183,7 @@ export function useSheetActs() {
     const m = editable()
     const { document, take } = shot
     if (!m || !document || !take) return
-    const layer = m.layers.includes(desk.layerId) ? desk.layerId : (m.layers[0] as string)
+    const layer = m.layers.includes(desk.timedLayer) ? desk.timedLayer : (m.layers[0] as string)
     const column = take.columns[layer] ?? []
     const pattern = slice(column, m.from, m.to)
     const period = lengthOf(pattern)

@@ -102,14 +102,14 @@ describe('strokes changed later', () => {
     use(hands.drawingHand(port, 'line'), row(90))
     shot.commit('nose', [
       { kind: 'mark.add', mark: { id: 'nose', layer: FIRST.drawn, name: 'nose', order: 1 } },
-      { kind: 'marks.place', drawing: 'd1', places: { nose: { x: 100, y: 50 } } },
+      { kind: 'marks.place', drawing: 'd1', places: { nose: { x: 100, y: 50, planted: true } } },
     ])
     acts.gatherAll()
     acts.mapBy('shift', translation(10, 5))
-    expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55 } })
+    expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55, planted: true } })
     on.gather([[...on.gathered][0] as string])
     acts.mapBy('shift', translation(10, 5))
-    expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55 } })
+    expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55, planted: true } })
   })
 
   test('numbers are done in order about the pivot', () => {

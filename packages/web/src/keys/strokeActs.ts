@@ -1,4 +1,4 @@
-import { get, has, type Element, type Operation, type Swatch } from '@unhurried/core/document'
+import { get, has, sheetsUnder, type Element, type Operation, type Swatch } from '@unhurried/core/document'
 import {
   after,
   centreOf,
@@ -66,7 +66,9 @@ export function useStrokeActs() {
   /** Moves, scales, turns, skews, mirrors or bends what is gathered. */
   function change(label: string, how: Change, joins = false): boolean {
     if (!desk.mayEdit) return false
-    const edit = gatheredEdit(desk.changed, shot.book, desk.gathered, how)
+    const { document } = shot
+    if (!document) return false
+    const edit = gatheredEdit(desk.changed, shot.book, desk.gathered, how, line => sheetsUnder(document, line))
     if (shot.commit(`${label} ${desk.changedWords}`, edit.ops, { samples: edit.samples, joins })) return false
     rename(edit.renamed)
     return true

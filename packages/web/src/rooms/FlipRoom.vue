@@ -40,9 +40,8 @@ const seeing = computed<Seeing>(() => ({
   only: flip.only,
   layer: flip.oneLayer ? desk.layerId : null,
   silhouettes: flip.silhouettes,
-  hidden: new Set(Object.keys(desk.looks).filter(id => desk.looks[id] === 'hidden')),
+  hidden: new Set(Object.keys(desk.looks).filter(id => desk.looks[id]?.hidden)),
 }))
-const dimmed = computed(() => new Set(Object.keys(desk.looks).filter(id => desk.looks[id] === 'dimmed')))
 
 /** Side by side as large as the room allows; one, two beside each other, or four in two rows. */
 const pictureWidth = computed(() => {
@@ -150,7 +149,7 @@ const layerName = computed(() => (shot.document && find(shot.document.layers, de
         :width="pictureWidth"
         :bitmaps="bitmaps"
         :seeing="seeing"
-        :dimmed="dimmed"
+        :looks="desk.looks"
         :bare="flip.bare"
       />
     </main>

@@ -9,6 +9,7 @@ import {
   get,
   keysAround,
   sourceAt,
+  timedBy,
   type Drawing,
   type Label,
   type Layer,
@@ -19,13 +20,12 @@ import type { Matrix, Point, PressureCurve } from '@unhurried/core/geometry'
 import { drawingsOf, slice, type Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { NO_AIDS, type PaperAids } from '../desk/aids.ts'
 import { coloursOf } from '../desk/colours.ts'
 import type { RoundSettings } from '../desk/figureHand.ts'
 import type { Pen, PenSettings } from '../desk/pens.ts'
 import { FLAT, type View } from '../desk/view.ts'
 import { makeGhosts, type Parents } from './ghosts.ts'
-import { keptFor } from './kept.ts'
+import { makeLooking } from './looking.ts'
 import {
   drawsLines,
   isTipped,
@@ -38,9 +38,6 @@ import {
   type Tool,
 } from './settings.ts'
 import { useShot } from './shot.ts'
-
-/** How a layer is looked at. It never changes what is sent off. */
-export type LayerLook = 'dimmed' | 'hidden'
 
 /** Frames marked on the sheet over some layers, from–to with `to` not included. */
 export interface SheetSelection {
@@ -86,13 +83,8 @@ export const useDesk = defineStore('desk', () => {
   const following = ref<Following>(kept.following)
   const sheetShape = ref<SheetShape>(kept.sheetShape)
   const parents = shallowRef<Parents | null>(null)
-  /** looks of layers by id, and drawings put off in the queue, kept for each shot on this machine */
-  const looks = shallowRef<Readonly<Record<string, LayerLook>>>({})
-  const deferred = shallowRef<readonly string[]>([])
-  const onlyLayer = ref(false)
-  const aids = shallowRef<PaperAids>(NO_AIDS)
-  /** how much is seen of a dimmed layer, 0–1 */
-  const dimming = ref(kept.dimming)
+  const { readAgain, ...looking } = makeLooking(shot, layerId)
+  const { deferred, lit } = looking
   /** drawings that show through wherever one stands */
   const pinned = shallowRef<readonly string[]>([])
   /** the drawing seen on one side of a line over the paper, `x` in screen pixels */
@@ -102,6 +94,8 @@ export const useDesk = defineStore('desk', () => {
   const queueOfLayer = ref(false)
   /** the mark being placed, and the part whose chart the rail shows */
   const markId = ref<string | null>(null)
+  /** marks placed now are planted */
+  const plants = ref(false)
   const part = ref<string | null>(null)
   const chartInHand = shallowRef<{ wish: Wish; count: number } | null>(null)
   /** shown-through drawings laid elsewhere to trace them; the drawings themselves stay as they are */
@@ -114,7 +108,6 @@ export const useDesk = defineStore('desk', () => {
       tips,
       gathering,
       round,
-      dimming,
       pen,
       pens,
       shapeSmoothing,
@@ -131,7 +124,6 @@ export const useDesk = defineStore('desk', () => {
         tips,
         gathering: gathering.value,
         round: round.value,
-        dimming: dimming.value,
         pen: pen.value,
         pens: pens.value,
         shapeSmoothing: shapeSmoothing.value,
@@ -144,10 +136,6 @@ export const useDesk = defineStore('desk', () => {
     },
     { deep: true },
   )
-  watch([looks, deferred, aids], () => {
-    if (shot.id) keptFor(shot.id).write({ looks: looks.value, deferred: deferred.value, aids: aids.value })
-  })
-
   const colours = computed(() => coloursOf(shot.document?.swatches ?? {}, workingColours.value))
   /** Width of a tool in paper pixels; null when it has none. */
   function widthOf(which: Tool): number | null {
@@ -173,10 +161,20 @@ export const useDesk = defineStore('desk', () => {
   const drawing = computed(() =>
     shot.document && shot.take ? exposedDrawing(shot.document, shot.take, layerId.value, frame.value) : null,
   )
-  const run = computed(() => (shot.take ? exposureAt(shot.take, layerId.value, frame.value) : null))
-  const cycle = computed(() => (shot.take ? cycleAt(shot.take, layerId.value, frame.value) : null))
+  /** the layer whose timing the one in the hand shows */
+  const timedLayer = computed(() => (shot.document ? timedBy(shot.document, layerId.value) : layerId.value))
+  /** the line drawing that the paint of a tied layer lies under on this frame */
+  const over = computed(() =>
+    shot.document && shot.take && timedLayer.value !== layerId.value
+      ? exposedDrawing(shot.document, shot.take, timedLayer.value, frame.value)
+      : null,
+  )
+  const run = computed(() => (shot.take ? exposureAt(shot.take, timedLayer.value, frame.value) : null))
+  const cycle = computed(() => (shot.take ? cycleAt(shot.take, timedLayer.value, frame.value) : null))
   const keys = computed(() =>
-    shot.document && shot.take ? keysAround(shot.document, shot.take, layerId.value, frame.value) : null,
+    shot.document && shot.take && timedLayer.value === layerId.value
+      ? keysAround(shot.document, shot.take, layerId.value, frame.value)
+      : null,
   )
   const queue = computed<QueueItem[]>(() => {
     if (!shot.document || !shot.take) return []
@@ -204,12 +202,6 @@ export const useDesk = defineStore('desk', () => {
     if (!take || !drawing.value) return 0
     return cycle.value ? 1 : exposureCount(take, drawing.value)
   })
-  /** looks of layers as they are seen now: one layer alone hides the others */
-  const seenLooks = computed<Readonly<Record<string, LayerLook>>>(() => {
-    if (!onlyLayer.value) return looks.value
-    const others = Object.keys(shot.document?.layers ?? {}).filter(id => id !== layerId.value)
-    return Object.fromEntries(others.map(id => [id, 'hidden' as const]))
-  })
   /** drawings of the layer that are exposed on the marked frames, in order */
   const markedDrawings = computed<Drawing[]>(() => {
     const { document, take } = shot
@@ -232,7 +224,7 @@ export const useDesk = defineStore('desk', () => {
     nudged.value = { x: 0, y: 0 }
   }
 
-  const { ghosts, wrapped } = makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pinned, drawing })
+  const shownThrough = makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pinned, drawing, lit })
 
   function pin(id: string): void {
     pinned.value = pinned.value.includes(id) ? pinned.value.filter(other => other !== id) : [...pinned.value, id]
@@ -242,11 +234,6 @@ export const useDesk = defineStore('desk', () => {
     const last = (shot.take?.length ?? 1) - 1
     frame.value = Math.max(0, Math.min(last, Math.round(next)))
     parents.value = null
-  }
-
-  function setLook(id: string, look: LayerLook | null): void {
-    const rest = Object.fromEntries(Object.entries(looks.value).filter(([known]) => known !== id))
-    looks.value = look ? { ...rest, [id]: look } : rest
   }
 
   watch(drawing, (now, before) => {
@@ -307,14 +294,11 @@ export const useDesk = defineStore('desk', () => {
     mayEdit,
     lightTable,
     parents,
-    looks,
-    seenLooks,
-    onlyLayer,
-    aids,
-    dimming,
+    ...looking,
     places,
-    setLook,
-    deferred,
+    timedLayer,
+    over,
+    plants,
     skipped,
     queueOfLayer,
     markId,
@@ -328,8 +312,9 @@ export const useDesk = defineStore('desk', () => {
     queue,
     source,
     loop,
-    ghosts,
-    wrapped,
+    ghosts: shownThrough.ghosts,
+    wrapped: shownThrough.wrapped,
+    shownThrough: shownThrough.through,
     pinned,
     pin,
     wiped,
@@ -341,15 +326,11 @@ export const useDesk = defineStore('desk', () => {
       gather([])
       through.value = false
       pinned.value = []
-      onlyLayer.value = false
       wiped.value = null
       flippedTo.value = null
       view.value = FLAT
       bare.value = false
-      const left = keptFor(shot.id).read()
-      looks.value = left.looks
-      deferred.value = left.deferred
-      aids.value = left.aids
+      readAgain()
       skipped.value = new Set()
       markId.value = null
       part.value = null

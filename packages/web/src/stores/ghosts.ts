@@ -1,4 +1,4 @@
-import { firstFrameOf, get, neighbours, type Drawing } from '@unhurried/core/document'
+import { firstFrameOf, get, layersInOrder, neighbours, type Drawing } from '@unhurried/core/document'
 import type { LoopRange } from '@unhurried/core/time'
 import { computed, type Ref } from 'vue'
 import type { LightTable } from './settings.ts'
@@ -20,11 +20,34 @@ interface Standing {
   readonly parents: Ref<Parents | null>
   readonly pinned: Ref<readonly string[]>
   readonly drawing: Ref<Drawing | null>
+  readonly lit: Ref<Readonly<Record<string, number>>>
+}
+
+/** A drawing that shows through. */
+export interface Ghost {
+  readonly drawing: string
+  readonly side: 'past' | 'future'
+  /** 0 for the nearest; those behind it are weaker */
+  readonly rank: number
+  /** share of the light table's strength that its layer gets */
+  readonly share: number
 }
 
 /** What lies on the light table. */
-export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pinned, drawing }: Standing) {
-  /** Drawings that show through, nearest first. */
+export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pinned, drawing, lit }: Standing) {
+  function near(layer: string, direction: -1 | 1, count: number): string[] {
+    const { document, take } = shot
+    if (!document || !take) return []
+    const round = lightTable.wrap ? loop.value : null
+    return neighbours(document, take, layer, frame.value, direction, count, round, lightTable.keysOnly)
+  }
+
+  function beside(layer: string) {
+    const past = near(layer, -1, lightTable.before)
+    return { past, future: near(layer, 1, lightTable.after).filter(id => !past.includes(id)) }
+  }
+
+  /** Drawings of the layer in the hand that show through, nearest first. */
   const ghosts = computed(() => {
     const { document, take } = shot
     if (!document || !take || !lightTable.on) return { past: [], future: [] }
@@ -32,16 +55,26 @@ export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pi
       const { left, right } = parents.value
       return { past: left === null ? [] : [left], future: right === null ? [] : [right] }
     }
-    const round = lightTable.wrap ? loop.value : null
-    const near = (direction: -1 | 1, count: number) =>
-      neighbours(document, take, layerId.value, frame.value, direction, count, round, lightTable.keysOnly)
-    const past = near(-1, lightTable.before)
-    const future = near(1, lightTable.after).filter(id => !past.includes(id))
+    const { past, future } = beside(layerId.value)
     // What is pinned lies farthest, on the side of the frame it is shown on.
     const known = new Set([...past, ...future, drawing.value?.id])
     const laid = pinned.value.filter(id => !known.has(id) && document.drawings[id]?.layer === layerId.value)
     const isBefore = (id: string) => (firstFrameOf(take, get(document.drawings, id)) ?? 0) < frame.value
     return { past: [...past, ...laid.filter(isBefore)], future: [...future, ...laid.filter(id => !isBefore(id))] }
+  })
+
+  /** Everything that shows through: of other layers first, then of the layer in the hand. */
+  const through = computed<readonly Ghost[]>(() => {
+    const { document } = shot
+    if (!document || !lightTable.on) return []
+    const ranked = (ids: readonly string[], side: Ghost['side'], share: number) =>
+      ids.map((id, rank): Ghost => ({ drawing: id, side, rank, share }))
+    const both = ({ past, future }: ReturnType<typeof beside>, share: number) => [
+      ...ranked(past, 'past', share),
+      ...ranked(future, 'future', share),
+    ]
+    const others = layersInOrder(document).filter(({ id }) => id !== layerId.value && lit.value[id])
+    return [...others.flatMap(({ id }) => both(beside(id), lit.value[id] as number)), ...both(ghosts.value, 1)]
   })
 
   /** Drawings that show through from the other side of the loop. */
@@ -55,5 +88,5 @@ export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pi
     ])
   })
 
-  return { ghosts, wrapped }
+  return { ghosts, through, wrapped }
 }

@@ -1,6 +1,7 @@
 import { find } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
+import { lookInWords, PLAINLY } from '../desk/looks.ts'
 import { useDesk } from './desk.ts'
 import { useFlip } from './flip.ts'
 import { useShot } from './shot.ts'
@@ -30,7 +31,7 @@ export const useInForce = defineStore('in force', () => {
     const add = (id: string, words: string, back: () => void) => found.push({ id, words, back })
     for (const [id, look] of Object.entries(desk.looks)) {
       if (shot.document && find(shot.document.layers, id)) {
-        add(`look ${id}`, `${nameOf(id)} is ${look}`, () => desk.setLook(id, null))
+        add(`look ${id}`, `${nameOf(id)} is ${lookInWords(look)}`, () => desk.setLook(id, PLAINLY))
       }
     }
     if (flip.speed !== 1) add('speed', `played at ${flip.speedWords}`, () => (flip.speed = 1))
@@ -50,6 +51,12 @@ export const useInForce = defineStore('in force', () => {
       add('through', `changes go through ${desk.changed.length} drawings`, () => (desk.through = false))
     }
     if (desk.onlyLayer) add('only this', `only ${nameOf(desk.layerId)} is seen`, () => (desk.onlyLayer = false))
+    if (desk.silhouettes) add('desk silhouettes', 'silhouettes on the desk', () => (desk.silhouettes = false))
+    for (const id of Object.keys(desk.lit)) {
+      if (id !== desk.layerId && desk.lightTable.on && shot.document && find(shot.document.layers, id)) {
+        add(`lit ${id}`, `${nameOf(id)} shows through`, () => desk.setLit(id, 0))
+      }
+    }
     if (desk.view.mirrored) {
       add('mirrored', 'the paper is seen mirrored', () => (desk.view = { ...desk.view, mirrored: false }))
     }

@@ -17,11 +17,15 @@ import { chartInWords, KEY_A, KEY_B, valueOf } from '@unhurried/core/chart'
 import {
   compareVolume,
   crossOf,
+  groundFor,
+  plantedMarks,
   readWay,
+  slips,
   stepSpeeds,
   wayPath,
   worstCorrection,
   type Correction,
+  type Planted,
   type StepSpeed,
   type WayPlace,
   type WayReading,
@@ -45,6 +49,14 @@ export interface ChartReading {
   /** what the drawings amount to, once all are drawn */
   readonly words: string
   readonly speeds: StepSpeed[]
+}
+
+/** A planted mark on the present drawing: where it was set down, and where it lies (null: not placed yet). */
+export interface Ground {
+  readonly mark: Mark
+  readonly anchor: Point
+  readonly at: Point | null
+  readonly slips: boolean
 }
 
 /** Strokes come in bursts; measuring starts when the hand rests. */
@@ -187,6 +199,27 @@ export const useMeasure = defineStore('measure', () => {
     })
   })
 
+  /** Planted marks of the layer, held against where they were set down; round the loop when the light table goes round it. */
+  const planted = computed<Planted[]>(() => {
+    const { document, take } = shot
+    return document && take ? plantedMarks(document, take, desk.layerId, desk.lightTable.wrap ? take.loop : null) : []
+  })
+
+  /** Where planted marks were set down that are planted on the present drawing, or may be next. */
+  const grounds = computed<Ground[]>(() => {
+    const { document, take } = shot
+    const { drawing } = desk
+    if (!document || !take || !drawing) return []
+    const before = exposures(take, desk.layerId).filter(run => run.start < desk.frame && run.drawing !== drawing.id)
+    const previous = before[before.length - 1]?.drawing ?? ''
+    return marksOf(document, desk.layerId).flatMap((mark): Ground[] => {
+      const here = planted.value.find(one => one.mark === mark.id && one.drawing === drawing.id)
+      if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(here) }]
+      const anchor = drawing.marks[mark.id] ? null : groundFor(planted.value, mark.id, previous)
+      return anchor ? [{ mark, anchor, at: null, slips: false }] : []
+    })
+  })
+
   const reference = computed(() =>
     shot.document && shot.take ? referenceKey(shot.document, shot.take, desk.layerId) : null,
   )
@@ -195,5 +228,5 @@ export const useMeasure = defineStore('measure', () => {
     return here && there && !isBlank(drawing) ? compareVolume(here.area, there.area) : null
   }
 
-  return { momentsOf, centreOf, placeOf, reading, crosses, reference, volumeOf, broken }
+  return { momentsOf, centreOf, placeOf, reading, crosses, planted, grounds, reference, volumeOf, broken }
 })

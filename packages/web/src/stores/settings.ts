@@ -46,7 +46,12 @@ export interface LightTable {
   keysOnly: boolean
   /** the number of each drawing that shows through is written beside it */
   numbers: boolean
+  /** colours of past washes and future outlines (#rrggbb); their shapes tell them apart whatever these are */
+  past: string
+  future: string
 }
+
+export const TINTS = { past: '#a3927a', future: '#5b7f95' }
 
 const KEPT = 'desk settings'
 
@@ -57,7 +62,6 @@ export interface Settings {
   tips: Record<Tipped, number>
   gathering: Gathering
   round: RoundSettings
-  dimming: number
   pen: Pen
   pens: Readonly<Record<Pen, PenSettings>>
   shapeSmoothing: number
@@ -74,13 +78,12 @@ const FRESH: Settings = {
   tips: { 'rub-out': 14, trim: 14, push: 90 },
   gathering: { by: 'loop', parts: false },
   round: { keeps: 'free', radius: 60, painted: false },
-  dimming: 0.3,
   pen: 'line',
   pens: PENS_AS_THEY_CAME,
   shapeSmoothing: 0.35,
   pressure: STRAIGHT_PRESSURE,
   exposure: 2,
-  lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55, keysOnly: false, numbers: false },
+  lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55, keysOnly: false, numbers: false, ...TINTS },
   following: 'ripple',
   sheetShape: 'edge',
 }
@@ -92,6 +95,12 @@ function roundFrom(stored: Partial<RoundSettings> | undefined): RoundSettings {
     radius: typeof radius === 'number' && radius >= 1 && radius <= 4000 ? radius : FRESH.round.radius,
     painted: stored?.painted === true,
   }
+}
+
+function tintsFrom(stored: Partial<LightTable> | undefined): typeof TINTS {
+  const colour = (given: unknown, fresh: string) =>
+    typeof given === 'string' && /^#[0-9a-f]{6}$/i.test(given) ? given : fresh
+  return { past: colour(stored?.past, TINTS.past), future: colour(stored?.future, TINTS.future) }
 }
 
 /** Settings of the last evening; anything unreadable gives the fresh ones. */
@@ -110,7 +119,7 @@ export function readSettings(): Settings {
       pen: PENS.find(p => p === stored.pen) ?? FRESH.pen,
       pens: Object.fromEntries(PENS.map(p => [p, penFrom(p, stored.pens?.[p])])) as Record<Pen, PenSettings>,
       pressure: { ...FRESH.pressure, ...stored.pressure },
-      lightTable: { ...FRESH.lightTable, ...stored.lightTable },
+      lightTable: { ...FRESH.lightTable, ...stored.lightTable, ...tintsFrom(stored.lightTable) },
     }
   } catch {
     return structuredClone(FRESH)

@@ -24,12 +24,20 @@ const REFUSED: Record<RefusalCode, string> = {
   'wrong-layer': 'the drawing belongs to another layer',
   'outside-shot': 'it reaches outside the shot',
   linked: 'these frames belong to a linked cycle: change its pattern, or unlink it',
+  tied: 'the layer is tied to another and is timed with it',
+  'still-followed': 'a paint layer is tied to it: untie that first',
   'current-take': 'it is the take being worked on: make another one current first',
   'bad-value': 'the value does not fit',
   'too-many': 'there are too many already',
 }
 
 const VALUED: ReadonlySet<RefusalCode> = new Set(['bad-value', 'too-many', 'outside-shot'])
+
+/** Paint lies under a line drawing: without one there is nothing to lie under. */
+export const NO_LINE = 'Nothing is drawn here on the layer this one is tied to: paint lies under a line drawing.'
+
+export const TIMED_ELSEWHERE =
+  'This layer is tied to another: its sheets lie under that layer’s drawings and are shown with them.'
 
 export const refusedInWords = ({ code, what }: Refusal): string =>
   VALUED.has(code) ? `${REFUSED[code]} (${what})` : REFUSED[code]

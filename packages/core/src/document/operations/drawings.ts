@@ -43,10 +43,13 @@ export const drawingSet: Handler<'drawing.set'> = {
 
 export const drawingRemove: Handler<'drawing.remove'> = {
   refuse(document, { id }) {
-    if (!has(document.drawings, id)) return refusal('unknown-drawing', id)
+    const sheet = find(document.drawings, id)
+    if (!sheet) return refusal('unknown-drawing', id)
+    // The sheets of a tied layer are exposed by what it follows, and leave nothing but an empty place.
+    const isTied = find(document.layers, sheet.layer)?.follows
     for (const take of Object.values(document.takes)) {
       const shows = (runs: readonly Run[]) => runs.some(run => run.drawing === id)
-      if (Object.values(take.columns).some(shows)) return refusal('still-exposed', id)
+      if (!isTied && Object.values(take.columns).some(shows)) return refusal('still-exposed', id)
       if (Object.values(take.cycles).some(cycle => shows(cycle.pattern))) return refusal('still-exposed', id)
       if (has(take.pins, id)) return refusal('still-pinned', id)
     }

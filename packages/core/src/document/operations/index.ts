@@ -7,6 +7,7 @@ import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
 import * as swatches from './swatches.ts'
 import * as takes from './takes.ts'
+import { withTies } from './tied.ts'
 
 /** Every kind has its handler; a missing one does not compile. */
 const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
@@ -71,11 +72,12 @@ export function applyBatch(document: ShotDocument, ops: readonly Operation[]): B
     const no = handler.refuse(now, op)
     if (no) return { ok: false, refusal: no, index }
     undo.push(handler.invert(now, op))
-    now = handler.apply(now, op)
+    now = withTies(handler.apply(now, op), op)
   }
   return { ok: true, document: now, inverse: undo.reverse().flat() }
 }
 
 export { columnsCover, refuseFormat } from './plan.ts'
 export { cyclesHold } from './takes.ts'
+export { tiesHold } from './tied.ts'
 export type { ElementChange, Operation, OperationKind, OperationOf, Refusal, RefusalCode } from './kinds.ts'

@@ -1,4 +1,3 @@
-import type { Point } from '../../geometry/point.ts'
 import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
@@ -11,6 +10,7 @@ import type {
   Format,
   Layer,
   Mark,
+  MarkPlace,
   Role,
   ShotDocument,
   Swatch,
@@ -25,7 +25,10 @@ export interface Operations {
   /** the way of working, and which take is the current one */
   'shot.set': { readonly patch: { readonly way?: WayOfWorking; readonly current?: string } }
   'layer.add': { readonly layer: Layer }
-  'layer.set': { readonly id: string; readonly patch: Partial<Pick<Layer, 'name' | 'order' | 'kind' | 'locked'>> }
+  'layer.set': {
+    readonly id: string
+    readonly patch: Partial<Pick<Layer, 'name' | 'order' | 'kind' | 'locked' | 'follows'>>
+  }
   'layer.remove': { readonly id: string }
   'drawing.add': { readonly drawing: Drawing }
   'drawing.set': { readonly id: string; readonly patch: { readonly number?: number; readonly role?: Role } }
@@ -73,7 +76,7 @@ export interface Operations {
   'mark.set': { readonly id: string; readonly patch: Partial<Pick<Mark, 'name' | 'order'>> }
   'mark.remove': { readonly id: string }
   /** places marks on a drawing, or takes them off it (null) */
-  'marks.place': { readonly drawing: string; readonly places: Table<Point | null> }
+  'marks.place': { readonly drawing: string; readonly places: Table<MarkPlace | null> }
   'beat.add': { readonly beat: Beat }
   'beat.set': { readonly id: string; readonly patch: Partial<Pick<Beat, 'name' | 'frame'>> }
   'beat.remove': { readonly id: string }
@@ -120,6 +123,8 @@ export type RefusalCode =
   | 'still-placed'
   | 'still-used'
   | 'linked'
+  | 'tied'
+  | 'still-followed'
   | 'current-take'
   | 'layer-not-empty'
   | 'last-layer'

@@ -1,5 +1,4 @@
-import type { Point } from '../../geometry/point.ts'
-import { LIMITS, type ShotDocument } from '../model.ts'
+import { LIMITS, type MarkPlace, type ShotDocument } from '../model.ts'
 import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
 import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
 
@@ -46,7 +45,7 @@ export const marksPlace: Handler<'marks.place'> = {
   },
   apply(document, op) {
     const drawing = get(document.drawings, op.drawing)
-    const marks: Record<string, Point> = { ...drawing.marks }
+    const marks: Record<string, MarkPlace> = { ...drawing.marks }
     for (const [id, place] of Object.entries(op.places)) {
       if (place) marks[id] = place
       else delete marks[id]
@@ -61,7 +60,7 @@ export const marksPlace: Handler<'marks.place'> = {
 }
 
 /** Places must be on marks of the drawing's own layer, and somewhere. */
-export function refusePlaces(document: ShotDocument, layer: string, places: Table<Point | null>): Refusal | null {
+export function refusePlaces(document: ShotDocument, layer: string, places: Table<MarkPlace | null>): Refusal | null {
   for (const [id, place] of Object.entries(places)) {
     const mark = find(document.marks, id)
     if (!mark) return refusal('unknown-mark', id)

@@ -12,8 +12,9 @@ import {
   type Take,
 } from '../model.ts'
 import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
-import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
+import { refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { COLOUR } from './swatches.ts'
+import { columnsOfOwn, refuseTie } from './tied.ts'
 
 export const formatSet: Handler<'format.set'> = {
   refuse(document, { patch }) {
@@ -47,7 +48,7 @@ export const layerAdd: Handler<'layer.add'> = {
   refuse(document, { layer }) {
     if (has(document.layers, layer.id)) return refusal('id-taken', layer.id)
     if (sizeOf(document.layers) >= LIMITS.layers) return refusal('too-many', 'layers')
-    return refuseLayer(layer)
+    return refuseLayer(layer) ?? refuseTie(document, layer)
   },
   apply: (document, { layer }) => ({
     ...document,
@@ -63,19 +64,26 @@ export const layerAdd: Handler<'layer.add'> = {
 export const layerSet: Handler<'layer.set'> = {
   refuse(document, { id, patch }) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
-    return refuseLayer({ ...get(document.layers, id), ...patch })
+    const layer = { ...get(document.layers, id), ...patch }
+    return refuseLayer(layer) ?? (patch.follows === undefined ? null : refuseTie(document, layer))
   },
   apply: (document, { id, patch }) => ({
     ...document,
     layers: put(document.layers, id, { ...get(document.layers, id), ...patch }),
   }),
-  invert: (before, { id, patch }) => [{ kind: 'layer.set', id, patch: valuesBefore(get(before.layers, id), patch) }],
+  invert(before, { id, patch }) {
+    const layer = get(before.layers, id)
+    const back: Operation = { kind: 'layer.set', id, patch: valuesBefore(layer, patch) }
+    // Tied now: untied again it shows what it showed, in its own time.
+    return layer.follows === null && patch.follows ? [back, ...columnsOfOwn(before, id)] : [back]
+  },
 }
 
 export const layerRemove: Handler<'layer.remove'> = {
   refuse(document, { id }) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
     if (sizeOf(document.layers) === 1) return refusal('last-layer', id)
+    if (Object.values(document.layers).some(layer => layer.follows === id)) return refusal('still-followed', id)
     const cycles = Object.values(document.takes).flatMap(take => Object.values(take.cycles))
     const things = [...Object.values(document.drawings), ...Object.values(document.marks), ...cycles]
     return things.some(thing => thing.layer === id) ? refusal('layer-not-empty', id) : null

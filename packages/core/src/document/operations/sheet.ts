@@ -5,6 +5,7 @@ import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loo
 import type { ShotDocument, Take } from '../model.ts'
 import { find, get, has, put, type Table } from '../table.ts'
 import { isFrame, refusal, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { refuseTied } from './tied.ts'
 
 type Column = readonly exposure.Run[]
 
@@ -16,6 +17,7 @@ export const exposureWrite: Handler<'exposure.write'> = {
     if (!isFrame(op.from) || op.runs.length === 0) return refusal('bad-value', 'frame')
     const end = op.from + exposure.lengthOf(op.runs)
     return (
+      refuseTied(document, op.layer) ??
       refuseRuns(document, op.layer, op.runs) ??
       (end > take.length ? refusal('outside-shot', `frame ${op.from + 1}`) : refuseLinked(take, op.layer, op.from, end))
     )

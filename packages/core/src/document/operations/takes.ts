@@ -4,6 +4,7 @@ import { LIMITS, type ShotDocument, type Take } from '../model.ts'
 import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
 import { isFrame, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { loopFits, refuseRuns, withTake } from './sheet.ts'
+import { refuseTied } from './tied.ts'
 
 export const cycleAdd: Handler<'cycle.add'> = {
   refuse(document, op) {
@@ -74,7 +75,7 @@ function refuseCycle(document: ShotDocument, take: Take, cycle: Cycle): Refusal 
     return refusal('outside-shot', 'linked cycle')
   }
   if (!isFrame(cycle.offset)) return refusal('bad-value', 'offset of a cycle')
-  const fault = refuseRuns(document, cycle.layer, cycle.pattern)
+  const fault = refuseTied(document, cycle.layer) ?? refuseRuns(document, cycle.layer, cycle.pattern)
   if (fault) return fault
   if (cycle.pattern.length === 0 || cycle.offset >= periodOf(cycle)) return refusal('bad-value', 'pattern of a cycle')
   const other = Object.values(take.cycles).find(

@@ -67,7 +67,7 @@ const ticks = fc
 const mark = fc.constantFrom('m1', 'm2', 'constructor')
 const beat = fc.constantFrom('b1', 'b2', '__proto__')
 const cycleId = fc.constantFrom('y1', 'y2')
-const place = fc.option(fc.record({ x: fc.integer(), y: fc.integer() }), { nil: null })
+const place = fc.option(fc.record({ x: fc.integer(), y: fc.integer(), planted: fc.boolean() }), { nil: null })
 const anyCycle = fc
   .tuple(cycleId, frame, fc.option(frame, { nil: null }), fc.nat(6), runs)
   .map(([i, from, to, offset, pattern]) => ({ id: i, layer: FIRST.drawn, from, to, offset, pattern }))
@@ -127,7 +127,7 @@ export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
   fc.record({ fps: fc.integer({ min: 0, max: 130 }) }).map((patch): Operation => ({ kind: 'format.set', patch })),
   layer.map((l): Operation => ({
     kind: 'layer.add',
-    layer: { id: l, name: l, kind: 'drawn', order: 3, locked: false },
+    layer: { id: l, name: l, kind: 'drawn', order: 3, locked: false, follows: null },
   })),
   layer.map((l): Operation => ({ kind: 'layer.set', id: l, patch: { name: 'cloth' } })),
   layer.map((l): Operation => ({ kind: 'layer.remove', id: l })),

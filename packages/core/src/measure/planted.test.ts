@@ -1,0 +1,76 @@
+import { describe, expect, test } from '@jest/globals'
+import { FIRST } from '../document/fresh.ts'
+import type { MarkPlace, ShotDocument } from '../document/model.ts'
+import { applyBatch, type Operation } from '../document/operations/index.ts'
+import { currentTake } from '../document/selectors.ts'
+import { sampleDocument } from '../document/tests/sample.ts'
+import { groundFor, plantedMarks, slips } from './planted.ts'
+
+const down = (x: number, y = 100): MarkPlace => ({ x, y, planted: true })
+const up = (x: number, y = 60): MarkPlace => ({ x, y, planted: false })
+
+/** The sample shot (a, b, c on fours) with a heel on its three drawings. */
+function withHeel(places: readonly (MarkPlace | null)[]): ShotDocument {
+  const ops: Operation[] = [
+    { kind: 'mark.add', mark: { id: 'heel', layer: FIRST.drawn, name: 'heel', order: 1 } },
+    ...['a', 'b', 'c'].map((drawing, i): Operation => ({
+      kind: 'marks.place',
+      drawing,
+      places: { heel: places[i] ?? null },
+    })),
+  ]
+  const result = applyBatch(sampleDocument(), ops)
+  if (!result.ok) throw new Error(result.refusal.code)
+  return result.document
+}
+
+const read = (places: readonly (MarkPlace | null)[], loop: { from: number; to: number } | null = null) => {
+  const document = withHeel(places)
+  return plantedMarks(document, currentTake(document), FIRST.drawn, loop)
+}
+
+describe('planted marks', () => {
+  test('are held against where they were set down, not against the drawing before', () => {
+    const found = read([down(100), down(103), down(106)])
+    // 3 and 6 px from where it was set down, though every step is 3 px.
+    expect(found.map(one => [one.drawing, one.frame, one.from, one.offPx])).toEqual([
+      ['a', 0, 'a', 0],
+      ['b', 4, 'a', 3],
+      ['c', 8, 'a', 6],
+    ])
+    expect(found.map(slips)).toEqual([false, true, true])
+  })
+
+  test('may lie off by what nobody sees', () => {
+    expect(read([down(100), down(102), down(99)]).map(slips)).toEqual([false, false, false])
+  })
+
+  test('begin anew where they are set down again, and say nothing while they are lifted or not placed', () => {
+    expect(read([down(100), up(150), down(200)]).map(one => [one.drawing, one.from, one.offPx])).toEqual([
+      ['a', 'a', 0],
+      ['c', 'c', 0],
+    ])
+    expect(read([down(100), null, down(200)]).map(one => one.from)).toEqual(['a', 'c'])
+  })
+
+  test('go on over the seam of a loop, when it is gone round', () => {
+    const places = [down(105), up(150), down(100)]
+    expect(read(places).map(one => one.offPx)).toEqual([0, 0])
+    const round = read(places, { from: 0, to: 12 })
+    expect(round.map(one => [one.drawing, one.from, one.offPx])).toEqual([
+      ['c', 'c', 0],
+      ['a', 'c', 5],
+    ])
+    // Planted all the way round: the first of the loop is what the others are held against.
+    expect(read([down(100), down(100), down(104)], { from: 0, to: 12 }).map(one => one.from)).toEqual(['a', 'a', 'a'])
+    // What starts outside the loop does not count.
+    expect(read([down(100), down(110), down(120)], { from: 4, to: 12 }).map(one => one.offPx)).toEqual([0, 10])
+  })
+
+  test('tell where the next drawing ought to have them', () => {
+    const found = read([down(100), down(103), null])
+    expect(groundFor(found, 'heel', 'b')).toEqual({ x: 100, y: 100 })
+    expect(groundFor(found, 'heel', 'c')).toBeNull()
+    expect(groundFor(found, 'toes', 'b')).toBeNull()
+  })
+})

@@ -1,0 +1,75 @@
+import type { LoopRange } from '../time/loop.ts'
+import type { Point } from '../geometry/point.ts'
+import type { MarkPlace, ShotDocument, Take } from '../document/model.ts'
+import { exposures, marksOf } from '../document/selectors.ts'
+import { find } from '../document/table.ts'
+
+/** How far a planted mark may lie from where it was set down, in paper pixels, before it is said to slip. */
+export const SLIP_PX = 2
+
+/** A planted mark on a drawing, and where it was set down. */
+export interface Planted {
+  readonly mark: string
+  readonly drawing: string
+  /** frame the drawing's exposure starts on, from 0 */
+  readonly frame: number
+  readonly at: Point
+  /** the drawing it was set down on, and where it lay there */
+  readonly from: string
+  readonly anchor: Point
+  /** distance of the two, paper pixels */
+  readonly offPx: number
+}
+
+export const slips = (planted: Planted): boolean => planted.offPx > SLIP_PX
+
+interface Step {
+  readonly drawing: string
+  readonly frame: number
+  readonly place: MarkPlace | undefined
+}
+
+/**
+ * Planted marks of a layer, exposure by exposure: each is held against the place on the first drawing of its stretch, the
+ * exposures in a row on which it is planted. What is lifted and set down again begins a new stretch. With `loop` (a frame
+ * range) only what starts in it counts, and a stretch goes on from its last exposure to its first.
+ */
+export function plantedMarks(document: ShotDocument, take: Take, layer: string, loop: LoopRange | null): Planted[] {
+  const runs = exposures(take, layer).filter(run => !loop || (run.start >= loop.from && run.start < loop.to))
+  return marksOf(document, layer).flatMap(mark => {
+    const steps = runs.map((run): Step => {
+      const drawing = run.drawing as string
+      return { drawing, frame: run.start, place: find(find(document.drawings, drawing)?.marks ?? {}, mark.id) }
+    })
+    return heldAgainst(mark.id, loop ? fromALift(steps) : steps)
+  })
+}
+
+function heldAgainst(mark: string, steps: readonly Step[]): Planted[] {
+  const found: Planted[] = []
+  let down: { from: string; anchor: Point } | null = null
+  for (const { drawing, frame, place } of steps) {
+    if (!place?.planted) {
+      down = null
+      continue
+    }
+    down ??= { from: drawing, anchor: { x: place.x, y: place.y } }
+    const at = { x: place.x, y: place.y }
+    found.push({ mark, drawing, frame, at, ...down, offPx: Math.hypot(at.x - down.anchor.x, at.y - down.anchor.y) })
+  }
+  return found
+}
+
+/** The same steps round the loop, begun behind a step on which the mark is not planted, if there is one. */
+function fromALift(steps: readonly Step[]): readonly Step[] {
+  const lift = steps.findIndex(step => !step.place?.planted)
+  return lift < 0 ? steps : [...steps.slice(lift), ...steps.slice(0, lift)]
+}
+
+/**
+ * Where a mark belongs on the exposure that starts on `frame` if it is planted there: where it was set down, when it is
+ * planted on the exposure before. Null when it is not.
+ */
+export function groundFor(planted: readonly Planted[], mark: string, before: string): Point | null {
+  return planted.find(one => one.mark === mark && one.drawing === before)?.anchor ?? null
+}
