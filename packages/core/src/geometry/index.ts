@@ -1,5 +1,6 @@
 export * from './curve.ts'
 export * from './figures.ts'
+export * from './lettering.ts'
 export * from './matrix.ts'
 export * from './nib.ts'
 export * from './point.ts'

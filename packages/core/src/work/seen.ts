@@ -58,6 +58,19 @@ export function safeBox(width: number, height: number): { left: number; top: num
   return { left: dx, top: dy, right: width - dx, bottom: height - dy }
 }
 
+/** The largest part of a picture that has another's proportions, around its middle, in pixels: what filling that one leaves. */
+export function cropTo(
+  picture: { readonly width: number; readonly height: number },
+  other: { readonly width: number; readonly height: number },
+): { left: number; top: number; right: number; bottom: number } {
+  for (const size of [picture.width, picture.height, other.width, other.height]) needPositive(size, 'size')
+  const ratio = other.width / other.height
+  const width = Math.min(picture.width, picture.height * ratio)
+  const height = width / ratio
+  const [left, top] = [(picture.width - width) / 2, (picture.height - height) / 2]
+  return { left, top, right: left + width, bottom: top + height }
+}
+
 /** A ratio of whole numbers for a picture, as small as they get: 16:9; or "1.85 to 1" when they stay large. */
 export function ratioInWords(width: number, height: number): string {
   needWhole(width, 1, 'width')

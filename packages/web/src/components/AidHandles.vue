@@ -1,47 +1,71 @@
 <script setup lang="ts">
-import { inverse, map, type Matrix } from '@unhurried/core/geometry'
+import { inverse, map, type Matrix, type Point } from '@unhurried/core/geometry'
 import { computed } from 'vue'
 import { useDesk } from '../stores/desk.ts'
 
-/** Handles at the edge of the paper to drag the horizon and the ground by. */
+/** Handles to drag the horizon and the ground by, at the edge of the paper, and arcs by their ends and their top. */
 const props = defineProps<{ matrix: Matrix }>()
 const desk = useDesk()
-const handles = computed(() =>
-  (['horizon', 'ground'] as const).flatMap(name => {
+
+interface Handle {
+  readonly id: string
+  readonly name: string
+  readonly kind: 'level' | 'arc'
+  readonly at: Point
+  readonly drag: (to: Point) => void
+}
+
+const levels = computed(() =>
+  (['horizon', 'ground'] as const).flatMap((name): Handle[] => {
     const y = desk.aids[name]
-    return y === null ? [] : [{ name, ...map(props.matrix, { x: 0, y }) }]
+    const drag = (to: Point) => (desk.aids = { ...desk.aids, [name]: Math.round(to.y) })
+    return y === null ? [] : [{ id: name, name: `${name}: drag it`, kind: 'level', at: { x: 0, y }, drag }]
   }),
 )
-let held: { name: 'horizon' | 'ground'; pointer: number } | null = null
+const arcs = computed(() =>
+  desk.aids.arcs.flatMap((arc, i) =>
+    arc.map((at, j): Handle => {
+      const drag = ({ x, y }: Point) => {
+        const moved = arc.map((p, k) => (k === j ? { x: Math.round(x), y: Math.round(y) } : p))
+        desk.aids = { ...desk.aids, arcs: desk.aids.arcs.map((other, k) => (k === i ? moved : other)) }
+      }
+      const name = `arc ${i + 1}: drag its ${['start', 'top', 'end'][j]}`
+      return { id: `${i} ${j}`, name, kind: 'arc', at, drag }
+    }),
+  ),
+)
+const handles = computed(() =>
+  [...levels.value, ...arcs.value].map(handle => ({ ...handle, ...map(props.matrix, handle.at) })),
+)
+let held: { id: string; pointer: number } | null = null
 
-function down(event: PointerEvent, name: 'horizon' | 'ground'): void {
-  held = { name, pointer: event.pointerId }
+function down(event: PointerEvent, id: string): void {
+  held = { id, pointer: event.pointerId }
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
 }
-function move(event: PointerEvent): void {
+function move(event: PointerEvent, handle: Handle): void {
   const back = inverse(props.matrix)
   const frame = (event.currentTarget as Element).closest('svg')?.getBoundingClientRect()
-  if (held?.pointer !== event.pointerId || !back || !frame) return
-  const { y } = map(back, { x: event.clientX - frame.left, y: event.clientY - frame.top })
-  desk.aids = { ...desk.aids, [held.name]: Math.round(y) }
+  if (held?.pointer !== event.pointerId || held.id !== handle.id || !back || !frame) return
+  handle.drag(map(back, { x: event.clientX - frame.left, y: event.clientY - frame.top }))
 }
 </script>
 
 <template>
   <svg v-if="handles.length" class="aids">
     <circle
-      v-for="{ name, x, y } in handles"
-      :key="name"
-      :class="name"
-      :cx="x"
-      :cy="y"
+      v-for="handle in handles"
+      :key="handle.id"
+      :class="[handle.kind, handle.id]"
+      :cx="handle.x"
+      :cy="handle.y"
       r="6"
-      @pointerdown="event => down(event, name)"
-      @pointermove="move"
+      @pointerdown="event => down(event, handle.id)"
+      @pointermove="event => move(event, handle)"
       @pointerup="held = null"
       @pointercancel="held = null"
     >
-      <title>{{ name }}: drag it</title>
+      <title>{{ handle.name }}</title>
     </circle>
   </svg>
 </template>
@@ -57,10 +81,18 @@ function move(event: PointerEvent): void {
 
 circle {
   pointer-events: all;
-  cursor: ns-resize;
   touch-action: none;
   fill: var(--paper);
   stroke-width: 1.6;
+}
+
+.level {
+  cursor: ns-resize;
+}
+
+.arc {
+  cursor: move;
+  stroke: var(--soft);
 }
 
 .horizon {

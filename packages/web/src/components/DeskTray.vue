@@ -10,6 +10,7 @@ import {
   Scissors,
   Slash,
   Spline,
+  Type,
   Undo2,
   Waves,
 } from 'lucide-vue-next'
@@ -49,6 +50,7 @@ const ICONS = {
   straight: Slash,
   round: Circle,
   push: Waves,
+  letters: Type,
 }
 const WORDS: Record<Tool, string> = {
   line: 'line',
@@ -61,6 +63,7 @@ const WORDS: Record<Tool, string> = {
   straight: 'straight',
   round: 'round',
   push: 'push',
+  letters: 'letters',
 }
 /** Two by two: what draws, what takes off, what moves, what measures. */
 const IN_TRAY: readonly Tool[] = [
@@ -74,6 +77,7 @@ const IN_TRAY: readonly Tool[] = [
   'push',
   'mark',
   'trace',
+  'letters',
 ]
 const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
 const tipOf = (command: Command) => `${command.words} (${habits.keysOf(command).map(written).join(', ')})`

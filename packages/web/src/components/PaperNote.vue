@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { GRID_PX, type PaperAids } from '../desk/aids.ts'
+import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../desk/aids.ts'
 import { useDesk } from '../stores/desk.ts'
+import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
 
 /** Lines over the paper to draw by. */
 const desk = useDesk()
 const shot = useShot()
+const measure = useMeasure()
 const height = computed(() => shot.document?.format.height ?? 720)
 const set = (patch: Partial<PaperAids>) => (desk.aids = { ...desk.aids, ...patch })
 
@@ -21,6 +23,19 @@ const lines = computed(() => [
   { name: 'horizon' as const, words: 'horizon at', fresh: Math.round(height.value * 0.45), least: -9999, most: 9999 },
   { name: 'ground' as const, words: 'ground at', fresh: Math.round(height.value * 0.85), least: -9999, most: 9999 },
 ])
+
+const CROP_WORDS: Record<Crop, string> = {
+  frame: 'frame',
+  wide: '16:9',
+  square: 'square',
+  portrait: '4:5',
+  tall: '9:16',
+}
+function addArc(): void {
+  const { document } = shot
+  if (!document) return
+  set({ arcs: [...desk.aids.arcs, freshArc(document.format, measure.reading?.path?.points ?? [])] })
+}
 
 function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, most: number): void {
   const field = event.target as HTMLInputElement
@@ -67,6 +82,39 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
         <span class="soft">px</span>
       </template>
     </p>
+    <p class="line arcs">
+      <button
+        v-for="(_, i) in desk.aids.arcs"
+        :key="i"
+        class="plain on"
+        :title="`Take arc ${i + 1} off the paper`"
+        @click="set({ arcs: desk.aids.arcs.filter((_arc, k) => k !== i) })"
+      >
+        arc {{ i + 1 }} ×
+      </button>
+      <button
+        v-if="desk.aids.arcs.length < MOST_ARCS"
+        class="plain"
+        title="An arc to draw along, with its quarters; it begins on the way of the drawings around you"
+        @click="addArc"
+      >
+        add an arc
+      </button>
+    </p>
+    <p class="switches" role="radiogroup" aria-label="Cut the picture">
+      <span class="soft">cut</span>
+      <button
+        v-for="crop in [null, ...CROP_NAMES]"
+        :key="crop ?? 'none'"
+        class="plain"
+        role="radio"
+        :aria-checked="desk.aids.crop === crop"
+        :class="{ on: desk.aids.crop === crop }"
+        @click="set({ crop })"
+      >
+        {{ crop === null ? 'no' : CROP_WORDS[crop] }}
+      </button>
+    </p>
   </section>
 </template>
 
@@ -86,6 +134,11 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
   color: var(--soft);
 }
 
+.switches .soft {
+  font-size: 12.5px;
+  padding: 1px 4px;
+}
+
 .on {
   border-color: var(--green);
   color: var(--ink);
@@ -98,6 +151,10 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
   gap: 4px;
   margin-left: -4px;
   min-height: 25px;
+}
+
+.arcs {
+  flex-wrap: wrap;
 }
 
 input {

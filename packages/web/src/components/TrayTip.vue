@@ -2,16 +2,25 @@
 import { LABELS, type Label } from '@unhurried/core/document'
 import { useEventListener } from '@vueuse/core'
 import { ElPopover, ElSlider } from 'element-plus'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { LABEL_COLOURS } from '../desk/colours.ts'
 import { KEEPS, type Keeps } from '../desk/figureHand.ts'
 import { PEN_WORDS } from '../desk/pens.ts'
 import { useDesk } from '../stores/desk.ts'
 import { drawsLines } from '../stores/settings.ts'
+import { useLetters } from '../stores/letters.ts'
+import LettersPanel from './LettersPanel.vue'
 import PenPanel from './PenPanel.vue'
 
 /** What the tool in the hand is set to, and its settings. */
 const desk = useDesk()
+const letters = useLetters()
+// The typeface is fetched when letters are taken up, so that it is there when the pen comes down.
+watch(
+  () => desk.tool === 'letters',
+  taken => taken && void letters.shape(),
+  { immediate: true },
+)
 const PUSH_MOST_PX = 400
 const most = computed(() => (desk.tool === 'push' ? PUSH_MOST_PX : 80))
 const hasSettings = computed(() => desk.tool !== 'mark' && desk.tool !== 'trace')
@@ -38,7 +47,12 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
 
 <template>
   <div v-if="hasSettings" class="settings">
-    <ElPopover v-model:visible="open" trigger="click" placement="top" :width="drawsLines(desk.tool) ? 550 : 280">
+    <ElPopover
+      v-model:visible="open"
+      trigger="click"
+      placement="top"
+      :width="drawsLines(desk.tool) ? 550 : desk.tool === 'letters' ? 360 : 280"
+    >
       <template #reference>
         <button class="tip" :title="`Settings of the tool in the hand`">
           <span v-if="desk.width !== null" class="dot" :style="{ width: dot, height: dot }" />
@@ -49,12 +63,15 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
             desk.width === null
               ? desk.tool === 'gather'
                 ? desk.gathering.by
-                : 'edge'
+                : desk.tool === 'letters'
+                  ? `${Math.round(letters.settings.sizePx)} px`
+                  : 'edge'
               : `${Math.round(desk.width * 10) / 10} px`
           }}</span>
         </button>
       </template>
       <PenPanel v-if="drawsLines(desk.tool)" />
+      <LettersPanel v-else-if="desk.tool === 'letters'" />
       <template v-else-if="desk.width !== null">
         <p class="setting">
           {{ desk.tool === 'push' ? 'reach' : 'width' }} <b>{{ desk.width }} px</b>

@@ -1,6 +1,15 @@
 import type { Format } from '@unhurried/core/document'
-import { isEmptyBox, map, type Box, type Matrix, type Point } from '@unhurried/core/geometry'
-import { safeBox } from '@unhurried/core/work'
+import {
+  isEmptyBox,
+  map,
+  pathLength,
+  placeAlong,
+  smoothPath,
+  type Box,
+  type Matrix,
+  type Point,
+} from '@unhurried/core/geometry'
+import { cropTo, safeBox } from '@unhurried/core/work'
 
 /** Lines over the paper to draw by. They belong to the desk, not to the shot, and are never sent off. */
 export interface PaperAids {
@@ -14,7 +23,18 @@ export interface PaperAids {
   /** height of the horizon and of the ground, paper pixels from the top */
   readonly horizon: number | null
   readonly ground: number | null
+  /** ways to draw along: each through a start, a top and an end, in paper pixels */
+  readonly arcs: readonly Arc[]
+  /** everything outside is covered: the whole picture, or what filling another shape leaves of it */
+  readonly crop: Crop | null
 }
+
+export type Arc = readonly Point[]
+export const MOST_ARCS = 6
+
+/** Shapes a picture is cut to, by how many parts they are wide and high. */
+export const CROPS = { frame: null, wide: [16, 9], square: [1, 1], portrait: [4, 5], tall: [9, 16] } as const
+export type Crop = keyof typeof CROPS
 
 export const NO_AIDS: PaperAids = {
   safe: false,
@@ -24,8 +44,35 @@ export const NO_AIDS: PaperAids = {
   grid: null,
   horizon: null,
   ground: null,
+  arcs: [],
+  crop: null,
 }
 export const GRID_PX = { least: 8, fresh: 80, most: 1000 }
+
+export const CROP_NAMES = Object.keys(CROPS) as Crop[]
+const isPlace = (p: unknown): p is Point =>
+  typeof p === 'object' && p !== null && ['x', 'y'].every(axis => Number.isFinite((p as Record<string, unknown>)[axis]))
+const isArc = (arc: unknown): arc is Arc => Array.isArray(arc) && arc.length === 3 && arc.every(isPlace)
+
+/** What a crop leaves of a picture, in paper pixels. */
+export function cropBox(format: Pick<Format, 'width' | 'height'>, crop: Crop): Box {
+  const shape = CROPS[crop]
+  return shape
+    ? cropTo(format, { width: shape[0], height: shape[1] })
+    : { left: 0, top: 0, right: format.width, bottom: format.height }
+}
+
+/** A new arc: along the way of the drawings when it is known, else over the middle of the paper. */
+export function freshArc({ width, height }: Pick<Format, 'width' | 'height'>, way: readonly Point[]): Arc {
+  const [first, middle, last] = [way[0], way[Math.floor(way.length / 2)], way[way.length - 1]]
+  if (first && middle && last && way.length > 2)
+    return [first, middle, last].map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y) }))
+  return [
+    { x: Math.round(width * 0.2), y: Math.round(height * 0.75) },
+    { x: Math.round(width * 0.5), y: Math.round(height * 0.3) },
+    { x: Math.round(width * 0.8), y: Math.round(height * 0.75) },
+  ]
+}
 
 /** Aids kept from another evening; what cannot be read is off. */
 export function aidsFrom(stored: unknown): PaperAids {
@@ -40,10 +87,14 @@ export function aidsFrom(stored: unknown): PaperAids {
     grid: number(given.grid, GRID_PX.least, GRID_PX.most),
     horizon: number(given.horizon, -1e5, 1e5),
     ground: number(given.ground, -1e5, 1e5),
+    arcs: Array.isArray(given.arcs) ? given.arcs.filter(isArc).slice(0, MOST_ARCS) : [],
+    crop: CROP_NAMES.find(name => name === given.crop) ?? null,
   }
 }
 
 const [FAINT, GROUND, HORIZON] = ['rgba(116, 108, 94, 0.32)', '#a44d24', '#5b7f95']
+const ARC = 'rgba(116, 108, 94, 0.8)'
+const ARC_TICK_PX = 5
 const RULER_STEP_PX = 20
 const MOST_LINES = 400
 
@@ -52,12 +103,13 @@ export function paintAids(
   canvas: HTMLCanvasElement,
   matrix: Matrix,
   density: number,
-  { width, height }: Format,
+  format: Format,
   aids: PaperAids,
   everything: Box,
 ): void {
   const brush = canvas.getContext('2d')
   if (!brush) return
+  const { width, height } = format
   brush.setTransform(density, 0, 0, density, 0, 0)
   brush.globalAlpha = 1
   brush.lineWidth = 1
@@ -81,16 +133,7 @@ export function paintAids(
       { x: from, y },
       { x: to, y },
     ])
-  const boxed = (box: Box) =>
-    trace(
-      [
-        { x: box.left, y: box.top },
-        { x: box.right, y: box.top },
-        { x: box.right, y: box.bottom },
-        { x: box.left, y: box.bottom },
-      ],
-      true,
-    )
+  const boxed = (box: Box) => trace(corners(box), true)
   const write = (words: string, at: Point, colour: string, dx = 0, dy = -5) => {
     const { x, y } = map(matrix, at)
     brush.font = '11px "Atkinson Hyperlegible", sans-serif'
@@ -137,6 +180,18 @@ export function paintAids(
     level(aids.ground)
     write(`ground ${Math.round(aids.ground)}`, { x: 0, y: aids.ground }, GROUND, 14)
   }
+  brush.strokeStyle = ARC
+  brush.lineWidth = 1.2
+  for (const arc of aids.arcs) {
+    const path = smoothPath(arc)
+    trace(path.points)
+    for (const share of [0.25, 0.5, 0.75]) {
+      const at = share * pathLength(path)
+      const [before, after] = [map(matrix, placeAlong(path, at - 1)), map(matrix, placeAlong(path, at + 1))]
+      crossTick(brush, before, after)
+    }
+  }
+  brush.lineWidth = 1
   if (aids.room && !isEmptyBox(everything)) {
     brush.strokeStyle = '#3c6a55'
     brush.setLineDash([3, 4])
@@ -145,4 +200,42 @@ export function paintAids(
     const words = `head room ${Math.round(everything.top)} px (${Math.round((everything.top / height) * 100)} %)`
     write(words, { x: everything.left, y: everything.top }, '#3c6a55')
   }
+  if (aids.crop) {
+    // Under everything written here, over everything drawn.
+    brush.globalCompositeOperation = 'destination-over'
+    coverOutside(
+      brush,
+      corners(cropBox(format, aids.crop)).map(p => map(matrix, p)),
+    )
+    brush.globalCompositeOperation = 'source-over'
+  }
+}
+
+const corners = ({ left, top, right, bottom }: Box): Point[] => [
+  { x: left, y: top },
+  { x: right, y: top },
+  { x: right, y: bottom },
+  { x: left, y: bottom },
+]
+
+/** A short stroke across a way, half-way between two points of it. */
+function crossTick(brush: CanvasRenderingContext2D, a: Point, b: Point): void {
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1
+  const [nx, ny] = [((b.y - a.y) / length) * ARC_TICK_PX, (-(b.x - a.x) / length) * ARC_TICK_PX]
+  const [x, y] = [(a.x + b.x) / 2, (a.y + b.y) / 2]
+  brush.beginPath()
+  brush.moveTo(x - nx, y - ny)
+  brush.lineTo(x + nx, y + ny)
+  brush.stroke()
+}
+
+/** Covers everything but a shape, given by its corners on the screen, with the colour of the desk. */
+function coverOutside(brush: CanvasRenderingContext2D, hole: readonly Point[]): void {
+  const { canvas } = brush
+  brush.fillStyle = getComputedStyle(canvas).getPropertyValue('--desk') || '#e7e1d4'
+  brush.beginPath()
+  brush.rect(0, 0, canvas.width, canvas.height)
+  hole.forEach((p, i) => (i === 0 ? brush.moveTo(p.x, p.y) : brush.lineTo(p.x, p.y)))
+  brush.closePath()
+  brush.fill('evenodd')
 }

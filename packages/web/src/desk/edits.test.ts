@@ -10,7 +10,7 @@ import {
 } from '@unhurried/core/document'
 import { INK, packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
 import fc from 'fast-check'
-import { moveOps, strokeEdit, touchedBy, trimOps } from './edits.ts'
+import { moveOps, strokesEdit, touchedBy, trimOps } from './edits.ts'
 import { rawSamples, strokeUnderWay, type RawSample } from './pen.ts'
 import { strokeBook } from './strokes.ts'
 import { FLAT, paperToScreen } from './view.ts'
@@ -136,7 +136,7 @@ describe('a new stroke', () => {
   }
 
   test('on an empty frame begins a key there, in one step', () => {
-    const edit = present(strokeEdit(where(fresh, null), straight(5), { ...DRAWN, kind: 'line', swatch: 'graphite' }))
+    const edit = present(strokesEdit(where(fresh, null), [straight(5)], { ...DRAWN, kind: 'line', swatch: 'graphite' }))
     const after = must(fresh, edit.ops)
     expect(edit.frame).toBe(4)
     expect(Object.values(after.drawings).map(d => [d.number, d.role, Object.keys(d.elements).length])).toEqual([
@@ -146,7 +146,7 @@ describe('a new stroke', () => {
   })
 
   test('on a drawing lies above what is there', () => {
-    const edit = present(strokeEdit(where(base, drawing), straight(5), { ...DRAWN, kind: 'shape', swatch: 'leaf' }))
+    const edit = present(strokesEdit(where(base, drawing), [straight(5)], { ...DRAWN, kind: 'shape', swatch: 'leaf' }))
     const [op] = edit.ops
     expect(edit.frame).toBeNull()
     expect(op?.kind === 'elements.add' && op.elements[0]).toMatchObject({ z: 2, kind: 'shape', swatch: 'leaf' })

@@ -26,35 +26,36 @@ import type { StrokeBook } from './strokes.ts'
 export interface StrokeEdit {
   readonly ops: Operation[]
   readonly samples: Map<string, Uint8Array>
+  /** the new strokes */
+  readonly ids: readonly string[]
   /** the frame the drawing lies on, when one had to be made */
   readonly frame: number | null
 }
 
+/** What a stroke is drawn as. */
+type Drawn = Pick<Element, 'kind' | 'swatch' | 'width' | 'nib' | 'label'>
+
 /**
- * A new stroke on the present drawing, or on a new one when the frame is empty: one step to undo. Null on a layer tied to
+ * New strokes on the present drawing, or on a new one when the frame is empty: one step to undo. Null on a layer tied to
  * another where no line is drawn yet.
  */
-export function strokeEdit(
+export function strokesEdit(
   where: { document: ShotDocument; take: Take; layer: string; frame: number; hold: number; drawing: Drawing | null },
-  samples: readonly Sample[],
-  drawn: Pick<Element, 'kind' | 'swatch' | 'width' | 'nib' | 'label'>,
+  paths: readonly (readonly Sample[])[],
+  drawn: Drawn,
 ): StrokeEdit | null {
   const { document, take, layer, frame, hold } = where
   const made = where.drawing ? null : putNewDrawing(document, take, layer, frame, hold, null, 'key', newId)
   if (!where.drawing && !made) return null
-  const sampleId = newId()
-  const element: Element = {
-    ...drawn,
-    id: newId(),
-    z: where.drawing ? topZ(where.drawing) : 1,
-    samples: sampleId,
-    part: null,
-    matrix: null,
-  }
+  const z = where.drawing ? topZ(where.drawing) : 1
+  const elements = paths.map((_, i): Element => {
+    return { ...drawn, id: newId(), z: z + i, samples: newId(), part: null, matrix: null }
+  })
   const drawing = where.drawing?.id ?? made?.drawing ?? ''
   return {
-    ops: [...(made?.ops ?? []), { kind: 'elements.add', drawing, elements: [element] }],
-    samples: new Map([[sampleId, packSamples(samples)]]),
+    ops: [...(made?.ops ?? []), { kind: 'elements.add', drawing, elements }],
+    samples: new Map(elements.map((element, i) => [element.samples, packSamples(paths[i] ?? [])])),
+    ids: elements.map(element => element.id),
     frame: made?.frame ?? null,
   }
 }

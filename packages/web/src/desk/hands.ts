@@ -1,9 +1,11 @@
+import { nextTick } from 'vue'
 import { frameOfNeighbour, type Drawing } from '@unhurried/core/document'
 import { gathers, pushed, type Matrix, type Nib, type Point, type Sample } from '@unhurried/core/geometry'
 import type { useDesk } from '../stores/desk.ts'
 import type { useShot } from '../stores/shot.ts'
 import { NO_LINE } from '../words/refusals.ts'
-import { cutOps, reshapeEdit, strokeEdit, touchedBy, trimOps } from './edits.ts'
+import { cutOps, reshapeEdit, strokesEdit, touchedBy, trimOps } from './edits.ts'
+import { useLetters } from '../stores/letters.ts'
 import { tenths } from './gathered.ts'
 import { roundFigure, straightFigure, type Figure } from './figureHand.ts'
 import { inked, paintInked } from './nibs.ts'
@@ -50,24 +52,27 @@ function whereOn({ shot, desk }: PaperPort) {
   return { document, take, layer: desk.layerId, frame: desk.frame, hold: desk.holdHere, drawing: desk.drawing }
 }
 
-function addStroke(
+/** Adds strokes as one step; answers with their ids, or null when they could not be. */
+function addStrokes(
   paper: PaperPort,
-  samples: readonly Sample[],
+  paths: readonly (readonly Sample[])[],
   kind: 'line' | 'shape',
   words: string,
   nib: Nib = paper.desk.pens[paper.desk.pen].nib,
-): void {
+): readonly string[] | null {
   const { shot, desk } = paper
   const where = whereOn(paper)
-  if (!where) return
+  if (!where) return null
   const { width } = desk.pens[desk.pen]
-  const edit = strokeEdit(where, samples, { kind, swatch: desk.swatch, width, nib, label: desk.label })
+  const edit = strokesEdit(where, paths, { kind, swatch: desk.swatch, width, nib, label: desk.label })
   if (!edit) {
     shot.notice = NO_LINE
-    return
+    return null
   }
   const label = `${words}${where.drawing ? ` on ${where.drawing.number}` : ' on a new drawing'}`
-  if (!shot.commit(label, edit.ops, { samples: edit.samples }) && edit.frame !== null) desk.frame = edit.frame
+  if (shot.commit(label, edit.ops, { samples: edit.samples })) return null
+  if (edit.frame !== null) desk.frame = edit.frame
+  return edit.ids
 }
 
 const lookOf = ({ desk }: PaperPort, kind: 'line' | 'shape') => ({
@@ -91,7 +96,7 @@ export function drawingHand(paper: PaperPort, kind: 'line' | 'shape'): Hand {
     },
     finish() {
       const samples = stroke.finish()
-      if (samples.length > (kind === 'shape' ? 2 : 0)) addStroke(paper, samples, kind, kind)
+      if (samples.length > (kind === 'shape' ? 2 : 0)) addStrokes(paper, [samples], kind, kind)
     },
   }
 }
@@ -123,8 +128,45 @@ export function figureHand(paper: PaperPort, which: 'straight' | 'round'): Hand 
     finish() {
       if (!figure || figure.samples.length < 3) return
       const words = which === 'straight' ? 'straight line' : 'round'
-      addStroke(paper, figure.samples, kind, words, nibOf(paper, which))
+      addStrokes(paper, [figure.samples], kind, words, nibOf(paper, which))
       if (figure.radius !== null) desk.round = { ...desk.round, radius: Math.max(1, Math.round(figure.radius)) }
+    },
+  }
+}
+
+/** Lays letters from a typeface where the pointer is let go; they are gathered then, to be moved and scaled on. */
+export function letteringHand(paper: PaperPort): Hand {
+  const { shot, desk } = paper
+  const letters = useLetters()
+  const { shaped, settings } = letters
+  const kind = settings.outlined ? 'line' : 'shape'
+  const { width, nib, colour } = lookOf(paper, kind)
+  const inks = (shaped?.paths ?? []).map(path => inked(path, kind, width, nib))
+  let at: Point | null = null
+  return {
+    move(raws) {
+      const last = raws.at(-1)
+      if (!last) return
+      at = toPaper(paper.matrix, last)
+      const { brush, density: d, matrix: m } = paper
+      brush.setTransform(1, 0, 0, 1, 0, 0)
+      brush.clearRect(0, 0, brush.canvas.width, brush.canvas.height)
+      brush.setTransform(m[0] * d, m[1] * d, m[2] * d, m[3] * d, m[4] * d, m[5] * d)
+      brush.transform(1, 0, 0, 1, at.x, at.y)
+      for (const ink of inks) paintInked(brush, ink, colour)
+    },
+    finish() {
+      const place = at
+      if (!shaped || letters.broken) shot.notice = 'The typeface is still on its way. Try again in a moment.'
+      else if (shaped.paths.length === 0)
+        shot.notice = 'There are no letters in the hand: write some in the settings of the tool.'
+      if (!place || !shaped?.paths.length) return
+      const paths = shaped.paths.map(path => path.map(s => ({ ...s, x: s.x + place.x, y: s.y + place.y })))
+      const ids = addStrokes(paper, paths, kind, 'letters')
+      if (!ids) return
+      desk.tool = 'gather'
+      // Where a drawing had to be begun, it comes up first.
+      void nextTick(() => desk.gather(ids))
     },
   }
 }

@@ -9,6 +9,7 @@ import {
   drawingHand,
   figureHand,
   gatheringHand,
+  letteringHand,
   placeMark,
   pushingHand,
   rubbingHand,
@@ -36,6 +37,7 @@ const HANDS: Partial<Record<Tool, (paper: PaperPort) => Hand>> = {
   trim: trimmingHand,
   gather: gatheringHand,
   push: pushingHand,
+  letters: letteringHand,
 }
 
 /** The paper under the hand: what pointers do with the tool in use. One stroke at a time; a lost pointer leaves nothing half done. */

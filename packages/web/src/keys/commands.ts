@@ -39,9 +39,10 @@ const TOOL_WORDS: Record<Tool, string> = {
   straight: 'straight line (Shift: even directions, Alt: from the middle)',
   round: 'circle or ellipse (Shift: true circle, Alt: from the middle)',
   push: 'push lines along, their weight kept',
+  letters: 'letters from a typeface, as strokes',
 }
 /** Keys of the tools, in their order. */
-const TOOL_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '`'] as const
+const TOOL_KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '`', ';'] as const
 const TURN_STEP_RAD = Math.PI / 12
 export const EXPOSURES = ['ones', 'twos', 'threes', 'fours'] as const
 const REDO_KEYS = ['shift+q', 'ctrl+shift+z', 'ctrl+y']

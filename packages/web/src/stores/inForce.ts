@@ -57,6 +57,9 @@ export const useInForce = defineStore('in force', () => {
         add(`lit ${id}`, `${nameOf(id)} shows through`, () => desk.setLit(id, 0))
       }
     }
+    if (desk.aids.crop) {
+      add('crop', 'what lies outside the picture is covered', () => (desk.aids = { ...desk.aids, crop: null }))
+    }
     if (desk.view.mirrored) {
       add('mirrored', 'the paper is seen mirrored', () => (desk.view = { ...desk.view, mirrored: false }))
     }

@@ -14,6 +14,7 @@ export const TOOLS = [
   'straight',
   'round',
   'push',
+  'letters',
 ] as const
 export type Tool = (typeof TOOLS)[number]
 
