@@ -58,7 +58,7 @@ const role = computed({
     <button
       class="plain fold"
       :aria-expanded="!desk.marginFolded"
-      :title="desk.marginFolded ? 'Unfold the margin (M)' : 'Fold the margin (M)'"
+      :title="commands.tip('margin', desk.marginFolded ? 'Unfold the margin' : 'Fold the margin')"
       @click="desk.marginFolded = !desk.marginFolded"
     >
       <component :is="desk.marginFolded ? ChevronLeft : ChevronRight" :size="15" aria-hidden="true" />
@@ -73,7 +73,12 @@ const role = computed({
             <b class="sheet-number" :class="isBackground ? '' : role">{{ drawing.number }}</b>
             <small>{{ isBackground ? desk.layer?.name : role }}, {{ frames }}</small>
           </p>
-          <div v-if="desk.mayEdit && !isBackground" class="roles" role="radiogroup" aria-label="Role (B)">
+          <div
+            v-if="desk.mayEdit && !isBackground"
+            class="roles"
+            role="radiogroup"
+            :aria-label="commands.tip('role', 'Role')"
+          >
             <button
               v-for="r in ROLES"
               :key="r"
@@ -115,14 +120,21 @@ const role = computed({
           <div v-if="desk.mayEdit" class="acts">
             <button
               class="plain"
-              title="Lines off, the sheet and its frames stay (Backspace)"
+              :title="commands.tip('clear', 'Lines off, the sheet and its frames stay')"
               @click="commands.get('clear').run()"
             >
               clear
             </button>
             <button
               class="plain"
-              :title="`The sheet goes, what follows moves up by ${desk.run?.frames ?? 0} frames (Shift Backspace)`"
+              :title="
+                commands.tip(
+                  'remove',
+                  desk.over
+                    ? 'The sheet of paint goes, the line stays'
+                    : `The sheet goes, what follows moves up by ${desk.run?.frames ?? 0} frames`,
+                )
+              "
               @click="commands.get('remove').run()"
             >
               remove
@@ -130,7 +142,7 @@ const role = computed({
             <button
               v-if="drawing"
               class="plain"
-              title="Earlier versions, and its making played (⇧E)"
+              :title="commands.tip('history', 'Earlier versions, and its making played')"
               @click="commands.get('history').run()"
             >
               history
@@ -142,11 +154,13 @@ const role = computed({
         </p>
         <p v-else class="soft">Frame {{ desk.frame + 1 }}: nothing is exposed here.</p>
         <div v-if="desk.mayEdit" class="acts">
-          <button class="plain" title="A new empty drawing (T)" @click="commands.get('new').run()">new</button>
+          <button class="plain" :title="commands.tip('new', 'A new empty drawing')" @click="commands.get('new').run()">
+            new
+          </button>
           <button
             class="plain"
             :disabled="!desk.source"
-            title="A new drawing that starts as a copy; changing it changes only itself (Shift T)"
+            :title="commands.tip('copy', 'A new drawing that starts as a copy; changing it changes only itself')"
             @click="commands.get('copy').run()"
           >
             copy {{ desk.source?.number }}
@@ -154,19 +168,21 @@ const role = computed({
           <button
             class="plain"
             :disabled="!desk.source"
-            title="The same drawing shown again; changing it changes it everywhere (Y)"
+            :title="commands.tip('share', 'The same drawing shown again; changing it changes it everywhere')"
             @click="commands.get('share').run()"
           >
             share {{ desk.source?.number }}
           </button>
         </div>
       </section>
-      <LightTableNote />
+      <LightTableNote :commands="commands" />
       <QueueNote :commands="commands" />
       <MarksNote :commands="commands" />
       <PaperNote />
       <p class="keys">
-        <button class="plain soft" @click="commands.get('keys').run()">all keys <kbd>?</kbd></button>
+        <button class="plain soft" @click="commands.get('keys').run()">
+          all keys <kbd>{{ commands.keysOf('keys') }}</kbd>
+        </button>
         <button
           class="plain soft"
           :aria-pressed="habits.leftHanded"

@@ -17,9 +17,7 @@ import {
 import { computed } from 'vue'
 import { secondsLabel } from '@unhurried/core/time'
 import type { BitmapShelf } from '../desk/bitmaps.ts'
-import type { Command, Commands } from '../keys/commands.ts'
-import { written } from '../keys/written.ts'
-import { useHabits } from '../stores/habits.ts'
+import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import type { Tool } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
@@ -37,7 +35,6 @@ const props = defineProps<{
 }>()
 const shot = useShot()
 const desk = useDesk()
-const habits = useHabits()
 
 const ICONS = {
   line: PenLine,
@@ -80,7 +77,6 @@ const IN_TRAY: readonly Tool[] = [
   'letters',
 ]
 const swatches = computed(() => Object.values(shot.document?.swatches ?? {}))
-const tipOf = (command: Command) => `${command.words} (${habits.keysOf(command).map(written).join(', ')})`
 const undo = props.commands.get('undo')
 const redo = props.commands.get('redo')
 const play = props.commands.get('play')
@@ -103,7 +99,7 @@ const now = computed(() => {
         role="radio"
         :aria-checked="desk.tool === tool"
         :class="{ on: desk.tool === tool }"
-        :title="tipOf(commands.get(`tool-${tool}`))"
+        :title="commands.tip(`tool-${tool}`)"
         @click="desk.tool = tool"
       >
         <component :is="ICONS[tool]" :size="16" :stroke-width="1.6" aria-hidden="true" />
@@ -132,7 +128,7 @@ const now = computed(() => {
       <button
         class="tool"
         :disabled="!undo.can()"
-        :title="lastStep ? `Undo: ${lastStep} (Q)` : 'Nothing to undo'"
+        :title="lastStep ? commands.tip('undo', `Undo: ${lastStep}`) : 'Nothing to undo'"
         @click="undo.run()"
       >
         <Undo2 :size="16" :stroke-width="1.6" aria-hidden="true" />undo
@@ -140,7 +136,7 @@ const now = computed(() => {
       <button
         class="tool"
         :disabled="!redo.can()"
-        :title="nextStep ? `Redo: ${nextStep} (Shift Q)` : 'Nothing to redo'"
+        :title="nextStep ? commands.tip('redo', `Redo: ${nextStep}`) : 'Nothing to redo'"
         @click="redo.run()"
       >
         <Redo2 :size="16" :stroke-width="1.6" aria-hidden="true" />redo
@@ -150,7 +146,7 @@ const now = computed(() => {
     <PlayButton
       class="playing"
       :playing="playing"
-      :tip="tipOf(play)"
+      :tip="commands.tip('play')"
       :shown="shown"
       :dropped="dropped"
       :clock="now"

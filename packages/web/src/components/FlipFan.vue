@@ -27,7 +27,7 @@ const flip = (id: string | null) => (desk.flippedTo = id)
     <button
       class="card back"
       :disabled="!before"
-      title="The drawing before: hold to see it (S), click to go there (A)"
+      :title="`The drawing before: hold to see it (${commands.keysOf('see-before')}), click to go there (${commands.keysOf('back')})`"
       @pointerdown="flip(before?.id ?? null)"
       @pointerup="flip(null)"
       @pointerleave="flip(null)"
@@ -41,7 +41,7 @@ const flip = (id: string | null) => (desk.flippedTo = id)
     <button
       class="card on"
       :disabled="!after"
-      title="The drawing after: hold to see it (F), click to go there (G)"
+      :title="`The drawing after: hold to see it (${commands.keysOf('see-after')}), click to go there (${commands.keysOf('on')})`"
       @pointerdown="flip(after?.id ?? null)"
       @pointerup="flip(null)"
       @pointerleave="flip(null)"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
+import type { Commands } from '../keys/commands.ts'
 import { useDesk } from '../stores/desk.ts'
 import { TINTS, type LightTable } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
 import LightTableLayers from './LightTableLayers.vue'
 import TintField from './TintField.vue'
 
+defineProps<{ commands: Commands }>()
 const desk = useDesk()
 const shot = useShot()
 const MOST = 5
@@ -40,7 +42,7 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         class="plain switch"
         role="switch"
         :aria-checked="desk.lightTable.on"
-        title="Light table on or off (W)"
+        :title="commands.tip('light-table', 'Light table on or off')"
         @click="desk.lightTable.on = !desk.lightTable.on"
       >
         {{ desk.lightTable.on ? 'on' : 'off' }}

@@ -107,7 +107,7 @@ function takeOff(mark: Mark): void {
           class="plain name"
           :disabled="!desk.mayEdit"
           :aria-pressed="desk.tool === 'mark' && mark.id === desk.markId"
-          title="Place it, drawing by drawing (N)"
+          :title="commands.tip('mark-pass', 'Place it, drawing by drawing')"
           @click="pass(mark)"
         >
           {{ mark.name }}

@@ -215,7 +215,8 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
       <template v-if="desk.over">Draw, and paint under {{ desk.over.number }} begins here.</template>
       <template v-else>Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.</template>
       <template v-if="desk.source">
-        <br /><kbd>⇧ T</kbd> starts from a copy of {{ desk.source.number }}, <kbd>Y</kbd> shows it again.
+        <br /><kbd>{{ commands.keysOf('copy') }}</kbd> starts from a copy of {{ desk.source.number }},
+        <kbd>{{ commands.keysOf('share') }}</kbd> shows it again.
       </template>
     </p>
     <output
@@ -226,7 +227,11 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
     >
     <p v-if="desk.places > 1 && desk.mayEdit && !playing && !instead && !paper.busy.value" class="shared">
       {{ desk.drawing?.number }} is shown in {{ desk.places }} places: what is changed here changes in all of them.
-      <button class="plain" title="Other places keep the drawing as it is (⇧ Y)" @click="commands.get('own').run()">
+      <button
+        class="plain"
+        :title="commands.tip('own', 'Other places keep the drawing as it is')"
+        @click="commands.get('own').run()"
+      >
         its own copy here
       </button>
     </p>

@@ -40,7 +40,7 @@ const run = (id: string) => props.commands.get(id).run()
     <button
       v-if="next"
       class="next"
-      title="Go there, with what it is drawn from on the light table (E)"
+      :title="commands.tip('next', 'Go there, with what it is drawn from on the light table')"
       @click="run('next')"
     >
       <span
@@ -52,7 +52,7 @@ const run = (id: string) => props.commands.get(id).run()
       ></span>
       <span class="then">
         <span v-if="later.length" class="soft">then {{ later.map(item => item.drawing.number).join(', then ') }}</span>
-        <kbd>E</kbd>
+        <kbd v-if="commands.keysOf('next')">{{ commands.keysOf('next') }}</kbd>
       </span>
     </button>
     <p v-else-if="hasCharts" class="soft">All that is on the sheet is drawn.</p>
@@ -61,8 +61,13 @@ const run = (id: string) => props.commands.get(id).run()
       told here.
     </p>
     <div v-if="next" class="row">
-      <button class="plain" title="Leave it out for now (U)" @click="run('skip')">skip</button>
-      <button class="plain" title="Put it at the end (Shift U)" :disabled="desk.queue.length < 2" @click="run('defer')">
+      <button class="plain" :title="commands.tip('skip', 'Leave it out for now')" @click="run('skip')">skip</button>
+      <button
+        class="plain"
+        :title="commands.tip('defer', 'Put it at the end')"
+        :disabled="desk.queue.length < 2"
+        @click="run('defer')"
+      >
         later
       </button>
       <button

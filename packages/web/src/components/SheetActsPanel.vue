@@ -97,7 +97,7 @@ const run = (id: string) => props.commands.get(id).run()
           class="plain word"
           role="switch"
           :aria-checked="desk.following === 'ripple'"
-          title="Whether what follows a change moves along, or stays on its frames (P)"
+          :title="commands.tip('following', 'Whether what follows a change moves along, or stays on its frames')"
           @click="run('following')"
         >
           {{ desk.following === 'ripple' ? 'moves along' : 'stays where it is' }}

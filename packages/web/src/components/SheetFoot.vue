@@ -33,7 +33,7 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
           v-for="(words, i) in EXPOSURES.slice(0, 3)"
           :key="words"
           class="plain"
-          :title="`Put ${framesMarked} marked frames on ${words} (Alt ${i + 1})`"
+          :title="commands.tip(`on-${i + 1}`, `Put ${framesMarked} marked frames on ${words}`)"
           @click="commands.sheet.exposeOn(i + 1)"
         >
           {{ words }}
@@ -42,27 +42,39 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
       <div class="ones">
         <button
           class="plain"
-          title="Insert a frame behind this one, or as many as are marked (I)"
+          :title="commands.tip('insert', 'Insert a frame behind this one, or as many as are marked')"
           @click="button('insert').run()"
         >
           insert
         </button>
-        <button class="plain" title="Take this frame out, or those marked (Shift I)" @click="button('take-out').run()">
+        <button
+          class="plain"
+          :title="commands.tip('take-out', 'Take this frame out, or those marked')"
+          @click="button('take-out').run()"
+        >
           take out
         </button>
         <button
           class="plain"
-          title="Repeat, reverse, stretch, link, copy … everything for marked frames (L)"
+          :title="commands.tip('acts', 'Repeat, reverse, stretch, link, copy … everything for marked frames')"
           @click="button('acts').run()"
         >
           more …
         </button>
       </div>
       <div class="ones">
-        <button class="plain" title="The loop starts on this frame ( , )" @click="button('loop-from').run()">
+        <button
+          class="plain"
+          :title="commands.tip('loop-from', 'The loop starts on this frame')"
+          @click="button('loop-from').run()"
+        >
           loop from here
         </button>
-        <button class="plain" title="The loop ends on this frame ( . )" @click="button('loop-to').run()">
+        <button
+          class="plain"
+          :title="commands.tip('loop-to', 'The loop ends on this frame')"
+          @click="button('loop-to').run()"
+        >
           to here
         </button>
       </div>
@@ -71,17 +83,25 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
           class="plain"
           role="switch"
           :aria-checked="desk.following === 'ripple'"
-          title="Whether what follows a change moves along, or stays on its frames (P)"
+          :title="commands.tip('following', 'Whether what follows a change moves along, or stays on its frames')"
           @click="button('following').run()"
         >
           what follows <b>{{ desk.following === 'ripple' ? 'moves' : 'stays' }}</b>
         </button>
       </div>
       <div class="ones">
-        <button class="plain" title="The sheet fills the room (J)" @click="desk.sheetShape = 'room'">
+        <button
+          class="plain"
+          :title="commands.tip('shape', 'The sheet fills the room')"
+          @click="desk.sheetShape = 'room'"
+        >
           the whole sheet
         </button>
-        <button class="plain" title="The sheet folds to a strip (J, twice)" @click="desk.sheetShape = 'strip'">
+        <button
+          class="plain"
+          :title="commands.tip('shape', 'The sheet folds to a strip; twice')"
+          @click="desk.sheetShape = 'strip'"
+        >
           fold
         </button>
       </div>

@@ -22,7 +22,7 @@ const stateOf = (layer: Layer) =>
   <div class="head">
     <button
       class="plain nr"
-      title="Layers: add, name, order, lock, hide (O)"
+      :title="commands.tip('layers', 'Layers: add, name, order, lock, hide')"
       aria-label="Layers"
       @click="commands.get('layers').run()"
     >

@@ -16,7 +16,7 @@ const shot = useShot()
 
 <template>
   <aside class="side" aria-label="Acts on the sheet">
-    <button class="plain back" title="Back to the paper (J)" @click="desk.sheetShape = 'edge'">
+    <button class="plain back" :title="commands.tip('shape', 'Back to the paper')" @click="desk.sheetShape = 'edge'">
       <PanelLeftClose :size="16" aria-hidden="true" /> back to the paper
     </button>
     <FramePicture

@@ -3,7 +3,9 @@ import { FLAT, turnedBy, zoomedAt, type Size } from '../desk/view.ts'
 import { useDesk } from '../stores/desk.ts'
 import { SHEET_SHAPES, TOOLS, type SheetShape, type Tool } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
+import { useHabits } from '../stores/habits.ts'
 import { useActs } from './acts.ts'
+import { written } from './written.ts'
 
 /** One thing that can be done: buttons, keys and the sheet of keys all use the same definition. */
 export interface Command {
@@ -50,6 +52,7 @@ const REDO_KEYS = ['shift+q', 'ctrl+shift+z', 'ctrl+y']
 export function useCommands(room: DeskRoomPort) {
   const shot = useShot()
   const desk = useDesk()
+  const habits = useHabits()
   const holding = { pan: ref(false), roll: ref(false) }
   const acts = useActs()
   const { sheet } = acts
@@ -242,6 +245,13 @@ export function useCommands(room: DeskRoomPort) {
     make('Paper', 'fit', 'whole paper, straight', ['0'], () => (desk.view = { ...FLAT, mirrored: desk.view.mirrored })),
   ]
   const byId = new Map(commands.map(command => [command.id, command]))
+  const get = (id: string): Command => {
+    const command = byId.get(id)
+    if (!command) throw new Error(`no command is called ${id}`)
+    return command
+  }
+  /** The keys of a command as they are now, as people read them: "⇧ Y". Empty when it has none. */
+  const keysOf = (id: string): string => habits.keysOf(get(id)).map(written).join(', ')
 
   return {
     commands,
@@ -251,10 +261,12 @@ export function useCommands(room: DeskRoomPort) {
     sheet,
     strokes: acts.strokes,
     marked: computed(sheet.marked),
-    get(id: string): Command {
-      const command = byId.get(id)
-      if (!command) throw new Error(`no command is called ${id}`)
-      return command
+    get,
+    keysOf,
+    /** Words about a command (its own unless told), with its keys behind them. */
+    tip(id: string, words = get(id).words): string {
+      const keys = keysOf(id)
+      return keys ? `${words} (${keys})` : words
     },
   }
 }

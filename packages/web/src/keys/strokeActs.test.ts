@@ -6,6 +6,8 @@ import fc from 'fast-check'
 import { createPinia, setActivePinia } from 'pinia'
 import { markRaw, nextTick } from 'vue'
 import type { Hand, PaperPort } from '../desk/hands.ts'
+import { FRESH_LETTERS, shapeLetters } from '../desk/letters.ts'
+import { bookFont } from '../desk/tests/fonts.ts'
 
 const kept = new Map<string, string>()
 Object.assign(globalThis, {
@@ -30,6 +32,7 @@ jest.unstable_mockModule('../local/database.ts', () => ({
 
 const { useShot } = await import('../stores/shot.ts')
 const { useDesk } = await import('../stores/desk.ts')
+const { useLetters } = await import('../stores/letters.ts')
 const { TOOLS } = await import('../stores/settings.ts')
 const { forgetStrokes, useStrokeActs } = await import('./strokeActs.ts')
 const hands = await import('../desk/hands.ts')
@@ -96,6 +99,29 @@ const around = [
 ] as const
 
 describe('strokes changed later', () => {
+  test('paint that lies under a line drawing goes along when that is moved whole', () => {
+    const { shot, acts, port, use, row } = desk()
+    use(hands.drawingHand(port, 'line'), row(50))
+    const paint = { id: 'p', name: 'paint', kind: 'drawn', order: 0.5, locked: false, follows: FIRST.drawn } as const
+    const line = shot.drawing('d1') as Drawing
+    const [stroke] = Object.values(line.elements)
+    const under = {
+      ...line,
+      id: 'p1',
+      layer: 'p',
+      marks: {},
+      elements: { f: { ...stroke!, id: 'f', kind: 'shape' } },
+    } as const
+    shot.commit('paint', [
+      { kind: 'layer.add', layer: paint },
+      { kind: 'drawing.add', drawing: under },
+    ])
+    acts.gatherAll()
+    acts.mapBy('shift', translation(10, 5))
+    expect(shot.drawing('p1')?.elements.f?.matrix).toEqual([1, 0, 0, 1, 10, 5])
+    expect(shot.drawing('p1')?.elements.f?.matrix).toEqual(Object.values(shot.drawing('d1')!.elements)[0]?.matrix)
+  })
+
   test('a whole drawing that is moved takes its marks along; a part of it does not', () => {
     const { shot, on, acts, port, use, row } = desk()
     use(hands.drawingHand(port, 'line'), row(50))
@@ -218,6 +244,7 @@ describe('what the hand is told', () => {
 })
 
 describe('an evening of tools', () => {
+  const font = bookFont()
   const place = fc.tuple(fc.integer({ min: 0, max: 640 }), fc.integer({ min: 0, max: 360 }))
   const track = fc.array(place, { minLength: 1, maxLength: 8 })
   const act = fc.oneof(
@@ -254,6 +281,7 @@ describe('an evening of tools', () => {
         on.selection = { layers: [FIRST.drawn], from: 0, to: 8 }
         on.through = through
         on.gathering = { by: 'loop', parts }
+        useLetters().shaped = shapeLetters(font, FRESH_LETTERS)
         const start = shot.document
         const begun = shot.history.undo.length
         for (const { what, track: places, shift } of done) {
@@ -266,6 +294,7 @@ describe('an evening of tools', () => {
             trim: () => hands.trimmingHand(port),
             gather: () => hands.gatheringHand(port),
             push: () => hands.pushingHand(port),
+            letters: () => hands.letteringHand(port),
           }
           const other = {
             all: acts.gatherAll,
