@@ -16,6 +16,9 @@ test('night desk, the other hand and changed keys are kept on the account', asyn
   await page.keyboard.press('h')
   await expect(page.getByText('frames 5–8')).toBeVisible()
 
+  // What is said of keys on the desk follows.
+  await expect(page.getByRole('button', { name: 'copy 5' })).toHaveAttribute('title', /\(⇧ Y\)$/)
+
   await page.keyboard.press('?')
   const keys = page.getByRole('dialog', { name: 'Keys' })
   await keys.getByRole('button', { name: 'Another key for: drawing after' }).click()

@@ -11,6 +11,9 @@ const KeyName = z
 const MOST_KEYS = 4
 const MOST_COMMANDS = 300
 
+/** What the side button of a pen does while it is held: moves the paper, rubs out, gathers, or nothing else than the tip. */
+export const SIDE_BUTTONS = ['paper', 'rub-out', 'gather', 'nothing'] as const
+
 /** How somebody likes to sit at the desk, whatever the machine and the shot. */
 export const Habits = z.strictObject({
   night: z.boolean(),
@@ -18,6 +21,7 @@ export const Habits = z.strictObject({
   leftHanded: z.boolean(),
   /** a finger draws as a pen does, instead of moving the paper */
   fingerDraws: z.boolean(),
+  sideButton: z.enum(SIDE_BUTTONS),
   /** keys of commands where they are not as they came; none is a command without a key */
   keys: z
     .record(CommandId, z.array(KeyName).max(MOST_KEYS))
@@ -25,4 +29,10 @@ export const Habits = z.strictObject({
 })
 export type Habits = z.infer<typeof Habits>
 
-export const FRESH_HABITS: Habits = { night: false, leftHanded: false, fingerDraws: false, keys: {} }
+export const FRESH_HABITS: Habits = {
+  night: false,
+  leftHanded: false,
+  fingerDraws: false,
+  sideButton: 'paper',
+  keys: {},
+}

@@ -121,6 +121,20 @@ describe('the demo lantern', () => {
     expect(drawings.every(d => Object.keys(d.elements).length > 0)).toBe(true)
   })
 
+  test('the moth’s paint lies under its lines, sheet by sheet, all the way', () => {
+    const columns = get(document().takes, FIRST.take).columns
+    const numbers = (layer: string) =>
+      get(columns, layer).map(run => [get(document().drawings, run.drawing ?? '').number, run.frames])
+    expect(numbers('layer-moth-paint')).toEqual(numbers('layer-moth'))
+    const kinds = (layer: string) =>
+      new Set(
+        Object.values(document().drawings)
+          .filter(d => d.layer === layer)
+          .flatMap(d => Object.values(d.elements).map(e => e.kind)),
+      )
+    expect([[...kinds('layer-moth')], [...kinds('layer-moth-paint')]]).toEqual([['line'], ['shape']])
+  })
+
   test('every flame is another, and their marked tips keep to the wick’s upright', () => {
     const tips = Object.values(document().drawings).flatMap(d => d.marks.tip ?? [])
     expect(new Set(tips.map(tip => `${tip.x} ${tip.y}`)).size).toBe(6)

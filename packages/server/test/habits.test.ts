@@ -11,7 +11,13 @@ beforeAll(async () => {
 afterAll(() => b.close())
 
 describe('how somebody sits', () => {
-  const wanted = { night: true, leftHanded: true, fingerDraws: false, keys: { play: ['shift+p'], undo: [] } }
+  const wanted = {
+    night: true,
+    leftHanded: true,
+    fingerDraws: false,
+    sideButton: 'gather',
+    keys: { play: ['shift+p'], undo: [] },
+  }
 
   test('is kept on the account, for that account alone', async () => {
     const [wilma, odo] = [await visitor(b.app, 'wilma'), await visitor(b.app, 'odo')]
@@ -25,6 +31,7 @@ describe('how somebody sits', () => {
     const wilma = await visitor(b.app, 'wilma')
     for (const [patch, field] of [
       [{ night: 'yes' }, 'night'],
+      [{ sideButton: 'fly' }, 'sideButton'],
       [{ keys: { play: ['a key of my own'] } }, 'keys.play.0'],
       [{ keys: { 'Play it!': ['p'] } }, 'keys'],
       [{ keys: { play: ['a', 'b', 'c', 'd', 'e'] } }, 'keys.play'],

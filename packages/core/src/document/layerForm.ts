@@ -10,7 +10,7 @@ import {
 } from '../time/cycle.ts'
 import { fitTo, lengthOf, placed, slice, type Run } from '../time/exposure.ts'
 import { replaceStretch, type Following } from '../time/segment.ts'
-import type { ShotDocument, Take } from './model.ts'
+import { isAnimated, type ShotDocument, type Take } from './model.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
 import { columnOf } from './selectors.ts'
 
@@ -62,11 +62,7 @@ export function touchesCycle(take: Take, layer: string, from: number, to: number
 /** Whether no other drawn layer has anything exposed: then the shot's length follows this layer. */
 function leadsLength(document: ShotDocument, take: Take, layer: string): boolean {
   return Object.values(document.layers).every(
-    other =>
-      other.id === layer ||
-      other.follows === layer ||
-      other.kind !== 'drawn' ||
-      columnOf(take, other.id).every(run => run.drawing === null),
+    other => other.id === layer || !isAnimated(other) || columnOf(take, other.id).every(run => run.drawing === null),
   )
 }
 

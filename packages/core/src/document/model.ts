@@ -48,6 +48,9 @@ export interface Layer {
 /** Whether a layer belongs to what is sent off. */
 export const isDelivered = (layer: Layer): boolean => layer.kind === 'drawn' || layer.kind === 'background'
 
+/** Whether a layer carries the action: its drawings are planned, counted and timed. Paint tied to another layer is not. */
+export const isAnimated = (layer: Layer): boolean => layer.kind === 'drawn' && layer.follows === null
+
 /** Key: tells the story. Breakdown: decides how two keys are connected. Inbetween: the rest. */
 export const ROLES = ['key', 'breakdown', 'inbetween'] as const
 export type Role = (typeof ROLES)[number]

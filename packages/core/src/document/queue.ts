@@ -1,5 +1,5 @@
 import { KEY_A, KEY_B, type Fraction, type Ratio } from '../chart/halves.ts'
-import type { Chart, Drawing, ShotDocument, Take, WayOfWorking } from './model.ts'
+import { isAnimated, type Chart, type Drawing, type ShotDocument, type Take, type WayOfWorking } from './model.ts'
 import { exposures, firstFrameOf, isBlank } from './selectors.ts'
 import { find, get } from './table.ts'
 
@@ -48,7 +48,7 @@ export function parentDrawing(document: ShotDocument, chart: Chart, parent: numb
 export function drawingQueue(document: ShotDocument, take: Take, wish: QueueWish = {}): QueueItem[] {
   const places = plannedPlaces(document)
   const items = Object.values(document.layers)
-    .filter(layer => layer.kind === 'drawn' && !layer.locked && (wish.layer ?? layer.id) === layer.id)
+    .filter(layer => isAnimated(layer) && !layer.locked && (wish.layer ?? layer.id) === layer.id)
     .flatMap(layer => waiting(document, take, layer.id, places))
     .filter(item => !wish.skipped?.has(item.drawing.id))
   const ranks = new Map(items.map(item => [item, rankOf(item, document.way)]))

@@ -1,5 +1,5 @@
 import { drawingsOf, placed, type Run } from '../time/exposure.ts'
-import type { ShotDocument, Take } from './model.ts'
+import { isAnimated, type ShotDocument, type Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
 import { columnOf, layersInOrder, takesInOrder } from './selectors.ts'
 import { find, get } from './table.ts'
@@ -24,7 +24,7 @@ export interface TimingDifference {
  * of frames. Drawings that a linked cycle of both takes repeats are left out: how often is a matter of the length.
  */
 export function timingDifferences(document: ShotDocument, one: Take, other: Take): TimingDifference[] {
-  const drawn = layersInOrder(document).filter(layer => layer.kind === 'drawn')
+  const drawn = layersInOrder(document).filter(isAnimated)
   const repeated = cycledIn(one)
   const alsoRepeated = cycledIn(other)
   return drawn.flatMap(layer => {

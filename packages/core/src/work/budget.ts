@@ -1,5 +1,5 @@
 import { needPositive } from '../errors.ts'
-import { ROLES, type Layer, type Role, type ShotDocument, type Take } from '../document/model.ts'
+import { isAnimated, ROLES, type Layer, type Role, type ShotDocument, type Take } from '../document/model.ts'
 import { exposures, isBlank, layersInOrder } from '../document/selectors.ts'
 import { get } from '../document/table.ts'
 
@@ -27,11 +27,11 @@ export function holdFrom(fps: number): number {
   return Math.max(4, Math.ceil(fps / 4))
 }
 
-/** The budget of every drawn layer, topmost first. Backgrounds, references and guides are not animation. */
+/** The budget of every animated layer, topmost first. Backgrounds, references, guides and paint under lines are not. */
 export function budgetOf(document: ShotDocument, take: Take): LayerBudget[] {
   return layersInOrder(document)
     .reverse()
-    .filter(layer => layer.kind === 'drawn')
+    .filter(isAnimated)
     .map(layer => layerBudget(document, take, layer))
 }
 

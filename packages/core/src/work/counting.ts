@@ -1,9 +1,9 @@
 import { needWhole } from '../errors.ts'
 import { isBlank } from '../document/selectors.ts'
 import { get } from '../document/table.ts'
-import type { ShotDocument, Take } from '../document/model.ts'
+import { isAnimated, type ShotDocument, type Take } from '../document/model.ts'
 
-/** Drawings of a take, each counted once however often and however long it is exposed. Only drawn layers count. */
+/** Drawings of a take, each counted once however often and however long it is exposed. Only what is animated counts: neither backgrounds nor paint under lines. */
 export interface DrawingCount {
   readonly drawings: number
   readonly drawn: number
@@ -21,7 +21,7 @@ export function drawingsNeeded(frames: number, exposure: number): number {
 export function countDrawings(document: ShotDocument, take: Take): DrawingCount {
   const ids = new Set<string>()
   for (const [layer, column] of Object.entries(take.columns)) {
-    if (get(document.layers, layer).kind !== 'drawn') continue
+    if (!isAnimated(get(document.layers, layer))) continue
     for (const run of column) if (run.drawing !== null) ids.add(run.drawing)
   }
   const drawn = [...ids].filter(id => !isBlank(get(document.drawings, id))).length

@@ -197,10 +197,8 @@ export function lantern(): Drawn {
     for (const [sample, bytes] of done.samples) samples.set(sample, bytes)
     for (const op of done.ops) commit('pen line', [op])
   }
-  const layer = (id: string, name: string, order: number) =>
-    commit(`layer ${name}`, [
-      { kind: 'layer.add', layer: { id, name, kind: 'drawn', order, locked: false, follows: null } },
-    ])
+  const layer = (id: string, name: string, order: number, follows: string | null = null) =>
+    commit(`layer ${name}`, [{ kind: 'layer.add', layer: { id, name, kind: 'drawn', order, locked: false, follows } }])
   const shown = (on: string, drawing: string) =>
     commit('expose', [
       { kind: 'exposure.write', take: FIRST.take, layer: on, from: 0, runs: [{ drawing, frames: length }] },
@@ -242,9 +240,15 @@ export function lantern(): Drawn {
   sheet('layer-frame', 'lantern-frame', 1, 'key', frame())
   shown('layer-frame', 'lantern-frame')
 
+  // Lines on one layer, their paint on another that is timed with it.
   layer('layer-moth', 'moth', 1.6)
-  for (const { id, number, marks } of moth(MOTHS))
-    sheet('layer-moth', id, number, number === 1 ? 'key' : 'inbetween', marks)
+  layer('layer-moth-paint', 'moth paint', 1.5, 'layer-moth')
+  for (const { id, number, marks } of moth(MOTHS)) {
+    const role = number === 1 ? 'key' : 'inbetween'
+    const [lines, paint] = [marks.filter(mark => mark.kind === 'line'), marks.filter(mark => mark.kind === 'shape')]
+    sheet('layer-moth', id, number, role, lines)
+    sheet('layer-moth-paint', `${id}-paint`, number, role, paint)
+  }
   const moths = moth(MOTHS).map(({ id }) => id)
   cycle('moth-cycle', 'layer-moth', moths, MOTH_FRAMES)
 

@@ -22,6 +22,7 @@ const others = computed(() =>
         :class="{ on: desk.lit[id] }"
         :aria-pressed="desk.lit[id] !== undefined"
         :title="`Drawings of ${name} show through too`"
+        :aria-label="`Also of ${name}`"
         @click="desk.setLit(id, desk.lit[id] ? 0 : FRESH_SHARE)"
       >
         {{ name }}

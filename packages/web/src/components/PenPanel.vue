@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SIDE_BUTTONS } from '@unhurried/contract'
 import { NIB_ENDS, NIB_LOOKS, type NibEnds, type NibLook } from '@unhurried/core/geometry'
 import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
@@ -11,6 +12,12 @@ import PenSample from './PenSample.vue'
 /** The pens in the case, the settings of the one in the hand, and a scrap of paper to try it on. */
 const desk = useDesk()
 const habits = useHabits()
+const SIDE_WORDS: Record<(typeof SIDE_BUTTONS)[number], string> = {
+  paper: 'moves the paper',
+  'rub-out': 'rubs out',
+  gather: 'gathers',
+  nothing: 'nothing',
+}
 const pen = computed(() => desk.pens[desk.pen])
 const colour = computed(() => desk.colours({ swatch: desk.swatch, label: desk.label }))
 
@@ -107,9 +114,23 @@ const SLIDERS = [
       </div>
       <PenPatch />
       <label class="finger">
-        <input v-model="habits.fingerDraws" type="checkbox" /> a finger draws too
-        <span class="soft">(else it moves the paper; two turn it)</span>
+        <input v-model="habits.fingerDraws" type="checkbox" />
+        <span>a finger draws too <span class="soft">(else it moves the paper; two turn it)</span></span>
       </label>
+      <p class="side" role="radiogroup" aria-label="The pen’s side button">
+        <span>side button</span>
+        <button
+          v-for="does in SIDE_BUTTONS"
+          :key="does"
+          class="choice"
+          role="radio"
+          :aria-checked="habits.sideButton === does"
+          :class="{ on: habits.sideButton === does }"
+          @click="habits.sideButton = does"
+        >
+          {{ SIDE_WORDS[does] }}
+        </button>
+      </p>
       <button class="plain link again" @click="set(PENS_AS_THEY_CAME[desk.pen])">this pen as it came</button>
     </div>
   </div>
@@ -120,6 +141,18 @@ const SLIDERS = [
   display: grid;
   grid-template-columns: 138px 358px;
   gap: 18px;
+}
+
+.side {
+  display: flex;
+  align-items: baseline;
+  margin-top: 6px;
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+
+.side span {
+  margin-right: auto;
 }
 
 .case {
@@ -184,7 +217,9 @@ const SLIDERS = [
 }
 
 .finger {
-  display: block;
+  display: flex;
+  gap: 7px;
+  align-items: center;
   margin-top: 6px;
   font-size: 12.5px;
 }

@@ -138,6 +138,7 @@ const curve = computed(() =>
 <style scoped>
 .paper {
   position: relative;
+  margin-top: 8px;
   border: 1px solid var(--rule);
   border-radius: 6px;
   background: var(--paper);

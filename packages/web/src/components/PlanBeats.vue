@@ -2,6 +2,7 @@
 import {
   exposures,
   firstFrameOf,
+  isAnimated,
   layersInOrder,
   moveBeat,
   readPins,
@@ -29,7 +30,7 @@ const keys = computed(() => {
   const { document, take } = shot
   if (!document || !take) return []
   return layersInOrder(document)
-    .filter(layer => layer.kind === 'drawn')
+    .filter(isAnimated)
     .flatMap(layer =>
       [...new Set(exposures(take, layer.id).map(run => run.drawing as string))].flatMap(id => {
         const drawing = shot.drawing(id)

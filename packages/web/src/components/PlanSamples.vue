@@ -85,7 +85,7 @@ const isDelivery = (sample: { fps: number }) => sample.fps === fps.value
         <figcaption>
           <span class="choice">
             <ElSelect v-model="samples[i]!.fps" size="small" :aria-label="`Rate of sample ${i + 1}`">
-              <ElOption v-for="rate in new Set([...RATES, fps])" :key="rate" :value="rate" :label="`${rate} fps`" />
+              <ElOption v-for="rate in new Set([...RATES, fps])" :key="rate" :value="rate" :label="`at ${rate}`" />
             </ElSelect>
             <ElSelect v-model="samples[i]!.exposure" size="small" :aria-label="`Exposure of sample ${i + 1}`">
               <ElOption v-for="(words, k) in EXPOSURES" :key="words" :value="k + 1" :label="words" />

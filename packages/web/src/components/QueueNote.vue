@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isAnimated } from '@unhurried/core/document'
 import type { Ratio } from '@unhurried/core/chart'
 import { computed } from 'vue'
 import type { Commands } from '../keys/commands.ts'
@@ -25,9 +26,7 @@ const words = computed<readonly [string, string]>(() => {
 })
 const later = computed(() => desk.queue.slice(1, 4))
 const hasCharts = computed(() => Object.keys(shot.document?.charts ?? {}).length > 0)
-const severalLayers = computed(
-  () => Object.values(shot.document?.layers ?? {}).filter(layer => layer.kind === 'drawn').length > 1,
-)
+const severalLayers = computed(() => Object.values(shot.document?.layers ?? {}).filter(isAnimated).length > 1)
 const run = (id: string) => props.commands.get(id).run()
 </script>
 

@@ -1,5 +1,5 @@
 import type { Drawing, ShotDocument, Take } from '@unhurried/core/document'
-import { columnOf, cyclesOf, find, layersInOrder } from '@unhurried/core/document'
+import { columnOf, cyclesOf, find, layersInOrder, timedBy } from '@unhurried/core/document'
 import { cycleEnd, periodOf, type PlacedRun, type Run, runAt } from '@unhurried/core/time'
 
 /** An exposure in sight: its run, its drawing, and whether that is shown elsewhere too. */
@@ -61,7 +61,9 @@ export interface ColumnInSight {
 }
 
 function columnInSight(document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight {
-  const cycles = cyclesInSight(take, layer, first, last)
+  // A tied layer repeats as what it follows does; the bracket stands there.
+  const timed = timedBy(document, layer)
+  const cycles = cyclesInSight(take, timed, first, last)
   const column = columnOf(take, layer)
   const counts = exposureCounts(column)
   const runs = runsInSight(column, first, last).map(run => {
@@ -69,11 +71,11 @@ function columnInSight(document: ShotDocument, take: Take, layer: string, first:
     return {
       ...run,
       sheet: run.drawing === null ? null : (find(document.drawings, run.drawing) ?? null),
-      shared: !cycle && (counts.get(run.drawing as string) ?? 0) > 1,
+      shared: !cycle && timed === layer && (counts.get(run.drawing as string) ?? 0) > 1,
       repeated: cycle !== undefined && run.start >= (cycle.turns[0] ?? cycle.to),
     }
   })
-  return { runs, cycles }
+  return { runs, cycles: timed === layer ? cycles : [] }
 }
 
 /**
@@ -83,7 +85,7 @@ function columnInSight(document: ShotDocument, take: Take, layer: string, first:
 export function makeSheetSight() {
   const seen = new Map<string, { from: readonly unknown[]; answer: ColumnInSight }>()
   return (document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight => {
-    const from = [columnOf(take, layer), document.drawings, take.cycles, take.length, first, last]
+    const from = [columnOf(take, layer), document.drawings, take.cycles, document.layers, take.length, first, last]
     const known = seen.get(layer)
     if (known?.from.every((part, i) => part === from[i])) return known.answer
     const answer = columnInSight(document, take, layer, first, last)

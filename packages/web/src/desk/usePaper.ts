@@ -27,6 +27,9 @@ const NOTHING: ReadonlySet<string> = new Set()
 const ROLL_STEP_PX = 48
 /** Buttons of a pointer event: the eraser end of a pen. */
 const ERASER_BUTTON = 5
+/** The side button of a pen: as the button pressed, or among those held when the tip comes down. */
+const SIDE_BUTTON = 2
+const SIDE_HELD = 2
 
 const HANDS: Partial<Record<Tool, (paper: PaperPort) => Hand>> = {
   line: paper => drawingHand(paper, 'line'),
@@ -94,11 +97,19 @@ export function usePaper(
     b.clearRect(0, 0, b.canvas.width, b.canvas.height)
   }
 
-  /** What the pointer takes in the hand: the tool in use, or a rubber at the other end of the pen. */
+  /** What the pointer takes in the hand: the tool in use, a rubber at the other end of the pen, or what its button is for. */
   function toolOf(event: PointerEvent): Tool | null {
     if (event.pointerType === 'pen' && event.button === ERASER_BUTTON) return 'rub-out'
-    return event.button === 0 ? desk.tool : null
+    if (withSideButton(event) && habits.sideButton !== 'nothing') {
+      return habits.sideButton === 'paper' ? null : habits.sideButton
+    }
+    return event.button === 0 || withSideButton(event) ? desk.tool : null
   }
+
+  const withSideButton = ({ pointerType, button, buttons }: PointerEvent) =>
+    pointerType === 'pen' && (button === SIDE_BUTTON || (button === 0 && (buttons & SIDE_HELD) !== 0))
+  const movesPaper = (event: PointerEvent) =>
+    holding.pan.value || event.button === 1 || (withSideButton(event) && habits.sideButton === 'paper')
 
   /** Whether a touch is for moving the paper (or a palm, and for nothing) rather than for drawing. */
   function takenByFingers(event: PointerEvent): boolean {
@@ -116,13 +127,13 @@ export function usePaper(
 
   function down(event: PointerEvent): void {
     if (!shot.document || takenByFingers(event) || pointer !== null) return
-    if (holding.pan.value || event.button === 1) {
+    if (movesPaper(event)) {
       panFrom = { x: event.clientX, y: event.clientY, panX: desk.view.panX, panY: desk.view.panY }
     } else {
       const tool = toolOf(event)
       if (!tool) return
       if (!desk.mayEdit) {
-        if (shot.mayDraw) shot.notice = 'This layer is locked: unlock it in the layers (O).'
+        if (shot.mayDraw) shot.notice = 'This layer is locked: unlock it in the layers.'
         return
       }
       const { left, top } = origin()

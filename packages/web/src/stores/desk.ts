@@ -7,6 +7,7 @@ import {
   exposureCount,
   FIRST,
   get,
+  isAnimated,
   keysAround,
   sourceAt,
   timedBy,
@@ -321,7 +322,7 @@ export const useDesk = defineStore('desk', () => {
     goTo,
     /** Starts afresh on another shot. */
     reset(startFrame: number) {
-      layerId.value = Object.values(shot.document?.layers ?? {}).find(l => l.kind === 'drawn')?.id ?? FIRST.drawn
+      layerId.value = Object.values(shot.document?.layers ?? {}).find(isAnimated)?.id ?? FIRST.drawn
       selection.value = null
       gather([])
       through.value = false

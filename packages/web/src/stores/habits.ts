@@ -13,7 +13,7 @@ const REST_MS = 400
 
 function readKept(): Habits {
   try {
-    const kept = Habits.safeParse(JSON.parse(localStorage.getItem(KEPT) ?? '{}'))
+    const kept = Habits.safeParse({ ...FRESH_HABITS, ...JSON.parse(localStorage.getItem(KEPT) ?? '{}') })
     return kept.success ? kept.data : FRESH_HABITS
   } catch {
     return FRESH_HABITS
@@ -74,6 +74,10 @@ export const useHabits = defineStore('habits', () => {
     keysOf,
     night: computed({ get: () => habits.value.night, set: (night: boolean) => set({ night }) }),
     leftHanded: computed({ get: () => habits.value.leftHanded, set: (leftHanded: boolean) => set({ leftHanded }) }),
+    sideButton: computed({
+      get: () => habits.value.sideButton,
+      set: (sideButton: Habits['sideButton']) => set({ sideButton }),
+    }),
     fingerDraws: computed({ get: () => habits.value.fingerDraws, set: (fingerDraws: boolean) => set({ fingerDraws }) }),
   }
 })
