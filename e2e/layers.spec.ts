@@ -1,5 +1,6 @@
 import type { Page } from 'playwright/test'
 import {
+  documentNow,
   enter,
   expect,
   exposed,
@@ -8,21 +9,13 @@ import {
   openDesk,
   pen,
   ring,
-  safe,
   sheetOf,
-  stored,
   test,
   type Place,
   type StoredDocument,
-  type World,
 } from './world.ts'
 
 test.beforeEach(({ page, world }) => enter(page, world))
-
-async function documentNow(page: Page, world: World, shot: string): Promise<StoredDocument> {
-  await safe(page)
-  return (await stored(page, world, shot)).document
-}
 /** Opens the settings of the tool in the hand, changes them, and puts them away again. */
 async function withSettings(page: Page, change: () => Promise<void>): Promise<void> {
   const settings = page.locator('.el-popover:visible')

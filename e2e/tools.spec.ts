@@ -1,5 +1,5 @@
-import type { Page } from 'playwright/test'
 import {
+  documentNow,
   type StoredDocument,
   enter,
   expect,
@@ -10,20 +10,13 @@ import {
   pen,
   ring,
   safe,
-  stored,
   test,
-  type World,
 } from './world.ts'
 
 test.beforeEach(({ page, world }) => enter(page, world))
 
 const elementsOf = (document: StoredDocument, number = 1) =>
   Object.values(Object.values(document.drawings).find(d => d.number === number)?.elements ?? {})
-
-async function documentNow(page: Page, world: World, shot: string): Promise<StoredDocument> {
-  await safe(page)
-  return (await stored(page, world, shot)).document
-}
 
 test('pens: a pencil, an ink line and a brush are kept as they were drawn; the curve fits the hand', async ({
   page,

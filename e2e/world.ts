@@ -221,6 +221,12 @@ export async function stored(
   return (await page.request.get(`${world.url}/api/shots/${shot}`)).json()
 }
 
+/** The shot as the server has it once everything done at the desk is safe. */
+export async function documentNow(page: Page, world: World, shot: string): Promise<StoredDocument> {
+  await safe(page)
+  return (await stored(page, world, shot)).document
+}
+
 /** What the current take shows on a layer, by drawing numbers: "1×2 3×4 -×6". */
 export function sheetOf(document: StoredDocument, layer = 'layer-1', take = document.current): string {
   return (document.takes[take]?.columns[layer] ?? [])

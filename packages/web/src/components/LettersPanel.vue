@@ -3,6 +3,7 @@ import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { FACE_WORDS, FACES, LETTERS } from '../desk/letters.ts'
 import { useLetters } from '../stores/letters.ts'
+import WordChoice from './WordChoice.vue'
 
 /** What is written, and how: the settings of the letters in the hand. */
 const letters = useLetters()
@@ -13,6 +14,7 @@ const STYLES = {
   'book-italic': 'serif italic',
   'book-heavy': 'serif bold',
 }
+const faces = FACES.map(value => ({ value, words: FACE_WORDS[value], look: STYLES[value] }))
 const missing = computed(() => letters.shaped?.missing ?? [])
 </script>
 
@@ -26,19 +28,12 @@ const missing = computed(() => letters.shaped?.missing ?? [])
       placeholder="what is to be written"
       @input="event => letters.set({ text: (event.target as HTMLTextAreaElement).value })"
     />
-    <p class="faces" role="radiogroup" aria-label="Typeface">
-      <button
-        v-for="face in FACES"
-        :key="face"
-        class="choice"
-        role="radio"
-        :aria-checked="letters.settings.face === face"
-        :class="[{ on: letters.settings.face === face }, STYLES[face]]"
-        @click="letters.set({ face })"
-      >
-        {{ FACE_WORDS[face] }}
-      </button>
-    </p>
+    <WordChoice
+      label="Typeface"
+      :options="faces"
+      :model-value="letters.settings.face"
+      @update:model-value="face => letters.set({ face })"
+    />
     <p class="row">
       <span
         >size <b>{{ Math.round(letters.settings.sizePx) }} px</b></span
@@ -66,19 +61,15 @@ const missing = computed(() => letters.shaped?.missing ?? [])
         @update:model-value="spacing => letters.set({ spacing: spacing as number })"
       />
     </p>
-    <p class="faces" role="radiogroup" aria-label="Letters are">
-      <button
-        v-for="outlined in [false, true]"
-        :key="String(outlined)"
-        class="choice"
-        role="radio"
-        :aria-checked="letters.settings.outlined === outlined"
-        :class="{ on: letters.settings.outlined === outlined }"
-        @click="letters.set({ outlined })"
-      >
-        {{ outlined ? 'lines with the pen in the hand' : 'painted' }}
-      </button>
-    </p>
+    <WordChoice
+      label="Letters are"
+      :options="[
+        { value: false, words: 'painted' },
+        { value: true, words: 'lines with the pen in the hand' },
+      ]"
+      :model-value="letters.settings.outlined"
+      @update:model-value="outlined => letters.set({ outlined })"
+    />
     <p v-if="letters.broken" class="rust">The typeface could not be fetched. It is tried again with the next change.</p>
     <p v-else-if="missing.length" class="rust">This typeface has no {{ missing.join(' ') }}.</p>
     <p v-else class="soft">
@@ -102,24 +93,6 @@ textarea {
   background: var(--paper);
   color: var(--ink);
   font: 15px/1.35 var(--serif);
-}
-
-.faces {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 6px;
-}
-
-.serif {
-  font-family: var(--serif);
-}
-
-.bold {
-  font-weight: 700;
-}
-
-.italic {
-  font-style: italic;
 }
 
 .row {

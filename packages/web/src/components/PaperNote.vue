@@ -4,6 +4,7 @@ import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } f
 import { useDesk } from '../stores/desk.ts'
 import { useMeasure } from '../stores/measure.ts'
 import { useShot } from '../stores/shot.ts'
+import WordChoice from './WordChoice.vue'
 
 /** Lines over the paper to draw by. */
 const desk = useDesk()
@@ -31,6 +32,7 @@ const CROP_WORDS: Record<Crop, string> = {
   portrait: '4:5',
   tall: '9:16',
 }
+const crops = [null, ...CROP_NAMES].map(value => ({ value, words: value === null ? 'no' : CROP_WORDS[value] }))
 function addArc(): void {
   const { document } = shot
   if (!document) return
@@ -101,19 +103,14 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
         add an arc
       </button>
     </p>
-    <p class="switches" role="radiogroup" aria-label="Cut the picture">
+    <p class="cut">
       <span class="soft">cut</span>
-      <button
-        v-for="crop in [null, ...CROP_NAMES]"
-        :key="crop ?? 'none'"
-        class="plain"
-        role="radio"
-        :aria-checked="desk.aids.crop === crop"
-        :class="{ on: desk.aids.crop === crop }"
-        @click="set({ crop })"
-      >
-        {{ crop === null ? 'no' : CROP_WORDS[crop] }}
-      </button>
+      <WordChoice
+        label="Cut the picture"
+        :options="crops"
+        :model-value="desk.aids.crop"
+        @update:model-value="crop => set({ crop })"
+      />
     </p>
   </section>
 </template>
@@ -134,9 +131,10 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
   color: var(--soft);
 }
 
-.switches .soft {
+.cut {
+  display: flex;
+  align-items: baseline;
   font-size: 12.5px;
-  padding: 1px 4px;
 }
 
 .on {

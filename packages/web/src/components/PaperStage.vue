@@ -19,6 +19,7 @@ import { useShot } from '../stores/shot.ts'
 import AidHandles from './AidHandles.vue'
 import GatheredBox from './GatheredBox.vue'
 import InForceNote from './InForceNote.vue'
+import PaperWords from './PaperWords.vue'
 import TraceBox from './TraceBox.vue'
 
 const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: boolean }>()
@@ -178,8 +179,6 @@ const cursor = computed(() => {
   if (!desk.mayEdit) return 'not-allowed'
   return 'crosshair'
 })
-const isEmpty = computed(() => !desk.drawing && !props.playing && !desk.flippedTo && desk.mayEdit && !paper.busy.value)
-const instead = computed(() => shot.drawing(desk.flippedTo))
 </script>
 
 <template>
@@ -211,31 +210,7 @@ const instead = computed(() => shot.drawing(desk.flippedTo))
     <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" />
-    <p v-if="isEmpty && desk.tool !== 'trace'" class="empty">
-      <template v-if="desk.over">Draw, and paint under {{ desk.over.number }} begins here.</template>
-      <template v-else>Nothing is exposed on frame {{ desk.frame + 1 }}. Draw, and a new drawing begins here.</template>
-      <template v-if="desk.source">
-        <br /><kbd>{{ commands.keysOf('copy') }}</kbd> starts from a copy of {{ desk.source.number }},
-        <kbd>{{ commands.keysOf('share') }}</kbd> shows it again.
-      </template>
-    </p>
-    <output
-      v-if="paper.said.value"
-      class="measure"
-      :style="{ left: `${paper.said.value.x + 18}px`, top: `${paper.said.value.y - 30}px` }"
-      >{{ paper.said.value.words }}</output
-    >
-    <p v-if="desk.places > 1 && desk.mayEdit && !playing && !instead && !paper.busy.value" class="shared">
-      {{ desk.drawing?.number }} is shown in {{ desk.places }} places: what is changed here changes in all of them.
-      <button
-        class="plain"
-        :title="commands.tip('own', 'Other places keep the drawing as it is')"
-        @click="commands.get('own').run()"
-      >
-        its own copy here
-      </button>
-    </p>
-    <p v-if="instead" class="flipped">{{ instead.number }}</p>
+    <PaperWords :commands="commands" :playing="playing" :busy="paper.busy.value" :said="paper.said.value" />
   </main>
 </template>
 
@@ -264,64 +239,9 @@ canvas:not(.live) {
   touch-action: none;
 }
 
-.empty {
-  position: absolute;
-  left: 50%;
-  bottom: 22px;
-  transform: translateX(-50%);
-  width: max-content;
-  max-width: 90%;
-  padding: 8px 16px;
-  border-radius: 8px;
-  background: var(--green-wash);
-  text-align: center;
-  pointer-events: none;
-}
-
 .in-force {
   position: absolute;
   right: 14px;
   top: 10px;
-}
-
-.shared {
-  position: absolute;
-  left: 50%;
-  bottom: 8px;
-  transform: translateX(-50%);
-  width: max-content;
-  max-width: 94%;
-  padding: 3px 12px;
-  border-radius: 8px;
-  background: var(--rust-wash);
-  font-size: 13px;
-  pointer-events: none;
-}
-
-.shared button {
-  pointer-events: auto;
-  color: var(--rust);
-  font-weight: 700;
-}
-
-.measure {
-  position: absolute;
-  padding: 1px 8px;
-  border-radius: 6px;
-  background: var(--green-wash);
-  color: var(--green-deep);
-  font-weight: 700;
-  font-size: 13px;
-  white-space: nowrap;
-  pointer-events: none;
-}
-
-.flipped {
-  position: absolute;
-  left: 22px;
-  top: 14px;
-  font: 22px var(--serif);
-  color: var(--soft);
-  pointer-events: none;
 }
 </style>

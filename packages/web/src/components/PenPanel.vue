@@ -8,6 +8,7 @@ import { useHabits } from '../stores/habits.ts'
 import { useDesk } from '../stores/desk.ts'
 import PenPatch from './PenPatch.vue'
 import PenSample from './PenSample.vue'
+import WordChoice from './WordChoice.vue'
 
 /** The pens in the case, the settings of the one in the hand, and a scrap of paper to try it on. */
 const desk = useDesk()
@@ -28,6 +29,9 @@ const LOOKS: Record<NibLook, string> = {
   brush: 'soft edges that build up',
 }
 const ENDS: Record<NibEnds, string> = { round: 'round', tapered: 'to a point', blunt: 'cut off' }
+const looks = NIB_LOOKS.map(value => ({ value, words: value, tip: LOOKS[value] }))
+const ends = NIB_ENDS.map(value => ({ value, words: value, tip: `Lines end ${ENDS[value]}` }))
+const sideButtons = SIDE_BUTTONS.map(value => ({ value, words: SIDE_WORDS[value] }))
 const SLIDERS = [
   {
     name: 'width by pressure',
@@ -57,34 +61,21 @@ const SLIDERS = [
       </button>
     </div>
     <div class="settings">
-      <div class="row" role="radiogroup" aria-label="What it is">
-        <button
-          v-for="look in NIB_LOOKS"
-          :key="look"
-          class="choice"
-          role="radio"
-          :aria-checked="pen.nib.look === look"
-          :class="{ on: pen.nib.look === look }"
-          :title="LOOKS[look]"
-          @click="set({ nib: { ...pen.nib, look } })"
-        >
-          {{ look }}
-        </button>
+      <div class="row">
+        <WordChoice
+          label="What it is"
+          :options="looks"
+          :model-value="pen.nib.look"
+          @update:model-value="look => set({ nib: { ...pen.nib, look } })"
+        />
         <span class="gap" />
-        <template v-if="pen.nib.look !== 'brush'">
-          <button
-            v-for="ends in NIB_ENDS"
-            :key="ends"
-            class="choice"
-            role="radio"
-            :aria-checked="pen.nib.ends === ends"
-            :class="{ on: pen.nib.ends === ends }"
-            :title="`Lines end ${ENDS[ends]}`"
-            @click="set({ nib: { ...pen.nib, ends } })"
-          >
-            {{ ends }}
-          </button>
-        </template>
+        <WordChoice
+          v-if="pen.nib.look !== 'brush'"
+          label="How lines end"
+          :options="ends"
+          :model-value="pen.nib.ends"
+          @update:model-value="ends => set({ nib: { ...pen.nib, ends } })"
+        />
       </div>
       <div class="setting">
         <span>width</span>
@@ -117,19 +108,9 @@ const SLIDERS = [
         <input v-model="habits.fingerDraws" type="checkbox" />
         <span>a finger draws too <span class="soft">(else it moves the paper; two turn it)</span></span>
       </label>
-      <p class="side" role="radiogroup" aria-label="The pen’s side button">
+      <p class="side">
         <span>side button</span>
-        <button
-          v-for="does in SIDE_BUTTONS"
-          :key="does"
-          class="choice"
-          role="radio"
-          :aria-checked="habits.sideButton === does"
-          :class="{ on: habits.sideButton === does }"
-          @click="habits.sideButton = does"
-        >
-          {{ SIDE_WORDS[does] }}
-        </button>
+        <WordChoice v-model="habits.sideButton" label="The pen’s side button" :options="sideButtons" />
       </p>
       <button class="plain link again" @click="set(PENS_AS_THEY_CAME[desk.pen])">this pen as it came</button>
     </div>
@@ -151,7 +132,7 @@ const SLIDERS = [
   white-space: nowrap;
 }
 
-.side span {
+.side > span:first-child {
   margin-right: auto;
 }
 

@@ -11,6 +11,7 @@ import { drawsLines } from '../stores/settings.ts'
 import { useLetters } from '../stores/letters.ts'
 import LettersPanel from './LettersPanel.vue'
 import PenPanel from './PenPanel.vue'
+import WordChoice from './WordChoice.vue'
 
 /** What the tool in the hand is set to, and its settings. */
 const desk = useDesk()
@@ -25,6 +26,14 @@ const PUSH_MOST_PX = 400
 const most = computed(() => (desk.tool === 'push' ? PUSH_MOST_PX : 80))
 const hasSettings = computed(() => desk.tool !== 'mark' && desk.tool !== 'trace')
 const goesThrough = computed(() => ['gather', 'rub-out', 'trim'].includes(desk.tool))
+const GATHERED_BY = [
+  { value: 'loop', words: 'loop' },
+  { value: 'box', words: 'box' },
+] as const
+const GATHERED_PARTS = [
+  { value: false, words: 'whole' },
+  { value: true, words: 'cut where it crosses' },
+] as const
 const KEEPS_WORDS: Record<Keeps, string> = { free: 'free', area: 'area', volume: 'volume' }
 const open = ref(false)
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
@@ -79,33 +88,23 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
         <ElSlider v-model="desk.width" :min="1" :max="most" :show-tooltip="false" aria-label="Width" />
       </template>
       <template v-else-if="desk.tool === 'gather'">
-        <p class="choices" role="radiogroup" aria-label="Gather by">
+        <p class="choices">
           gather with a
-          <button
-            v-for="by in ['loop', 'box'] as const"
-            :key="by"
-            class="choice"
-            role="radio"
-            :aria-checked="desk.gathering.by === by"
-            :class="{ on: desk.gathering.by === by }"
-            @click="desk.gathering = { ...desk.gathering, by }"
-          >
-            {{ by }}
-          </button>
+          <WordChoice
+            label="Gather by"
+            :options="GATHERED_BY"
+            :model-value="desk.gathering.by"
+            @update:model-value="by => (desk.gathering = { ...desk.gathering, by })"
+          />
         </p>
-        <p class="choices" role="radiogroup" aria-label="Gather strokes">
+        <p class="choices">
           strokes
-          <button
-            v-for="parts in [false, true]"
-            :key="String(parts)"
-            class="choice"
-            role="radio"
-            :aria-checked="desk.gathering.parts === parts"
-            :class="{ on: desk.gathering.parts === parts }"
-            @click="desk.gathering = { ...desk.gathering, parts }"
-          >
-            {{ parts ? 'cut where it crosses' : 'whole' }}
-          </button>
+          <WordChoice
+            label="Gather strokes"
+            :options="GATHERED_PARTS"
+            :model-value="desk.gathering.parts"
+            @update:model-value="parts => (desk.gathering = { ...desk.gathering, parts })"
+          />
         </p>
         <p class="soft">Shift adds to what is gathered, Alt takes away; a tap takes one stroke.</p>
       </template>

@@ -5,18 +5,9 @@ import { useDesk } from '../stores/desk.ts'
 import type { Tool } from '../stores/settings.ts'
 import { useShot } from '../stores/shot.ts'
 import { changeGathered, type Change } from './gathered.ts'
-import {
-  drawingHand,
-  figureHand,
-  gatheringHand,
-  letteringHand,
-  placeMark,
-  pushingHand,
-  rubbingHand,
-  trimmingHand,
-  type Hand,
-  type PaperPort,
-} from './hands.ts'
+import { drawingHand, figureHand, letteringHand } from './drawingHands.ts'
+import type { Hand, PaperPort } from './hand.ts'
+import { gatheringHand, placeMark, pushingHand, rubbingHand, trimmingHand } from './hands.ts'
 import { paintInked } from './nibs.ts'
 import { rawSamples } from './pen.ts'
 import { useFingers } from './useFingers.ts'

@@ -57,18 +57,16 @@ export function useSigns(playing: () => boolean) {
   /** Numbers beside the drawings that show through, those from the other side of the loop marked. */
   const numbers = computed<GhostNumber[]>(() => {
     if (playing() || desk.flippedTo || !desk.lightTable.on) return []
-    const of = (ids: readonly string[], side: GhostNumber['side']) =>
-      sheets(ids).map((drawing): GhostNumber => {
-        const box = shot.book.strokes(drawing).reduce<Box>((all, s) => unite(all, s.box), EMPTY_BOX)
-        const wraps = desk.wrapped.has(drawing.id)
-        return {
-          at: { x: (box.left + box.right) / 2, y: box.top },
-          words: `${drawing.number}${wraps ? ' ↻' : ''}`,
-          side,
-          wraps,
-        }
-      })
-    const all = [...of(desk.ghosts.past, 'past'), ...of(desk.ghosts.future, 'future')]
+    const all = desk.shownThrough.flatMap(({ drawing: id, side }): GhostNumber[] => {
+      const drawing = shot.drawing(id)
+      if (!drawing) return []
+      const box = shot.book.strokes(drawing).reduce<Box>((whole, s) => unite(whole, s.box), EMPTY_BOX)
+      const wraps = desk.wrapped.has(id)
+      // Drawings of another layer are told apart by its name.
+      const of = drawing.layer === desk.layerId ? '' : `${shot.document?.layers[drawing.layer]?.name ?? ''} `
+      const words = `${of}${drawing.number}${wraps ? ' ↻' : ''}`
+      return [{ at: { x: (box.left + box.right) / 2, y: box.top }, words, side, wraps }]
+    })
     return desk.lightTable.numbers ? all : all.filter(number => number.wraps)
   })
 

@@ -5,7 +5,7 @@ import { Batch } from '@unhurried/contract'
 import fc from 'fast-check'
 import { createPinia, setActivePinia } from 'pinia'
 import { markRaw, nextTick } from 'vue'
-import type { Hand, PaperPort } from '../desk/hands.ts'
+import type { Hand, PaperPort } from '../desk/hand.ts'
 import { FRESH_LETTERS, shapeLetters } from '../desk/letters.ts'
 import { bookFont } from '../desk/tests/fonts.ts'
 
@@ -35,7 +35,7 @@ const { useDesk } = await import('../stores/desk.ts')
 const { useLetters } = await import('../stores/letters.ts')
 const { TOOLS } = await import('../stores/settings.ts')
 const { forgetStrokes, useStrokeActs } = await import('./strokeActs.ts')
-const hands = await import('../desk/hands.ts')
+const hands = { ...(await import('../desk/hands.ts')), ...(await import('../desk/drawingHands.ts')) }
 
 beforeEach(() => void jest.useFakeTimers())
 afterEach(() => void jest.useRealTimers())
