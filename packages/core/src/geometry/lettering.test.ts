@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { contoursOf, outlinedLetters, paintedLetters, type GlyphStep } from './lettering.ts'
+import { paintedPieces } from './contours.ts'
+import { contoursOf, outlinedLetters, type GlyphStep } from './lettering.ts'
 import type { Point } from './point.ts'
 
 /** A closed square, clockwise as seen (y down) or the other way round. */
@@ -47,7 +48,7 @@ describe('the outlines of letters', () => {
       fc.property(fc.boolean(), fc.boolean(), fc.boolean(), (a, b, c) => {
         // A 100 × 100 block with two holes of 20 × 20, as in a B.
         const steps = [...square(0, 0, 100, a), ...square(40, 20, 20, b), ...square(40, 60, 20, c)]
-        const painted = paintedLetters(contoursOf(steps))
+        const painted = paintedPieces(contoursOf(steps))
         expect(painted).toHaveLength(1)
         const path = painted[0] ?? []
         expect([winding(path, { x: 10, y: 10 }), winding(path, { x: 50, y: 50 })]).toEqual([1, 1])
@@ -59,7 +60,7 @@ describe('the outlines of letters', () => {
 
   test('separate pieces of paint are paths of their own, islands in holes too', () => {
     const steps = [...square(0, 0, 100), ...square(20, 20, 60, false), ...square(40, 40, 20), ...square(200, 0, 10)]
-    const painted = paintedLetters(contoursOf(steps))
+    const painted = paintedPieces(contoursOf(steps))
     expect(painted.map(path => path[0])).toEqual([
       { x: 0, y: 0, pressure: 0.5 },
       { x: 40, y: 40, pressure: 0.5 },
@@ -70,7 +71,7 @@ describe('the outlines of letters', () => {
 
   test('corners are there twice, so that they stay sharp; lines round the outlines are closed', () => {
     const contours = contoursOf(square(0, 0, 10))
-    expect(paintedLetters(contours)[0]).toHaveLength(8)
+    expect(paintedPieces(contours)[0]).toHaveLength(8)
     const [line] = outlinedLetters(contours)
     expect([line?.length, line?.[0], line?.[4]]).toEqual([5, line?.[4], line?.[0]])
   })

@@ -10,7 +10,7 @@ import {
 } from '@unhurried/core/document'
 import { INK, packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
 import fc from 'fast-check'
-import { moveOps, strokesEdit, touchedBy, trimOps } from './edits.ts'
+import { moveOps, strokesEdit, touchedBy, trimmed, cutByLoop } from './edits.ts'
 import { rawSamples, strokeUnderWay, type RawSample } from './pen.ts'
 import { strokeBook } from './strokes.ts'
 import { FLAT, paperToScreen } from './view.ts'
@@ -71,10 +71,20 @@ describe('rubbing out and trimming', () => {
     expect(touchedBy(drawing, book, [{ x: 100, y: 20 }], 3)).toEqual([])
   })
 
-  test('trimming parts lines over the same samples and takes shapes whole', () => {
-    const after = get(must(base, trimOps(drawing, book, across, 6)).drawings, 'd')
-    const left = Object.values(after.elements)
-    expect(left.map(e => [e.samples, e.part]).sort()).toEqual([
+  test('trimming parts lines over the same samples, and paint into shapes of its own', () => {
+    const { ops, samples } = trimmed(drawing, book, across, 6)
+    const after = get(must(base, ops).drawings, 'd')
+    const [left, paint] = ['line', 'shape'].map(kind => Object.values(after.elements).filter(e => e.kind === kind))
+    expect(paint?.map(e => [samples.has(e.samples), e.part, e.swatch, e.z])).toEqual([
+      [true, null, 'graphite', 1],
+      [true, null, 'graphite', 1],
+    ])
+    const spans = [...samples.values()].map(b => unpackSamples(b).map(s => s.x))
+    expect(spans.map(xs => [Math.min(...xs), Math.max(...xs)]).sort((a, b) => (a[0] ?? 0) - (b[0] ?? 0))).toEqual([
+      [0, 94],
+      [106, 200],
+    ])
+    expect(left?.map(e => [e.samples, e.part]).sort()).toEqual([
       ['low', [0, 9]],
       ['low', [11, 20]],
       ['top', [0, 9]],
@@ -83,8 +93,8 @@ describe('rubbing out and trimming', () => {
   })
 
   test('a part is trimmed again in the numbers of the whole line', () => {
-    const once = get(must(base, trimOps(drawing, book, across, 6)).drawings, 'd')
-    const twice = trimOps(once, book, [{ x: 170, y: -3 }], 3)
+    const once = get(must(base, trimmed(drawing, book, across, 6).ops).drawings, 'd')
+    const twice = trimmed(once, book, [{ x: 170, y: -3 }], 3).ops
     const added = twice.flatMap(op => (op.kind === 'elements.add' ? op.elements.map(e => e.part) : []))
     expect(added).toEqual([
       [11, 16],
@@ -92,8 +102,38 @@ describe('rubbing out and trimming', () => {
     ])
   })
 
+  test('a loop cuts lines and paint where it crosses them, and tells what lies inside', () => {
+    const loop = [
+      { x: -10, y: 30 },
+      { x: 50, y: 30 },
+      { x: 50, y: 130 },
+      { x: -10, y: 130 },
+    ]
+    const { ops, samples, inside } = cutByLoop(drawing, book, loop)
+    const after = get(must(base, ops).drawings, 'd')
+    expect(Object.keys(after.elements)).toHaveLength(5)
+    const within = inside.map(id => get(after.elements, id))
+    expect(within.map(e => e.kind).sort()).toEqual(['line', 'shape'])
+    const paint = within.find(e => e.kind === 'shape')
+    expect(unpackSamples(samples.get(paint?.samples ?? '') ?? new Uint8Array()).every(s => s.x <= 50)).toBe(true)
+    // Round everything, or beside it, nothing is cut.
+    const around = cutByLoop(
+      drawing,
+      book,
+      loop.map(p => ({ x: p.x * 9, y: (p.y - 80) * 9 })),
+    )
+    expect([around.ops, around.inside.length]).toEqual([[], 3])
+    expect(
+      cutByLoop(
+        drawing,
+        book,
+        loop.map(p => ({ x: p.x, y: p.y + 500 })),
+      ),
+    ).toMatchObject({ ops: [], inside: [] })
+  })
+
   test('passing by changes nothing', () => {
-    expect(trimOps(drawing, book, [{ x: 50, y: 20 }], 5)).toEqual([])
+    expect(trimmed(drawing, book, [{ x: 50, y: 20 }], 5).ops).toEqual([])
   })
 })
 

@@ -9,8 +9,9 @@ import {
 } from '@unhurried/core/document'
 import {
   after,
-  gathers,
   IDENTITY,
+  paintLeft,
+  paintParted,
   partedBy,
   partsLeft,
   touches,
@@ -70,15 +71,41 @@ export function touchedBy(drawing: Drawing, book: StrokeBook, track: readonly Po
     .map(element => element.id)
 }
 
-/** Takes out of lines what a track rubs over: the parts that are left take the line's place. Shapes are taken whole. */
-export function trimOps(drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): Operation[] {
+/** Operations that cut strokes, and the stored samples of the pieces that are new paths. */
+export interface Cut {
+  readonly ops: Operation[]
+  readonly samples: Map<string, Uint8Array>
+}
+
+/** Pieces of a painted shape as elements of their own, in its place. */
+function piecesOf(shape: Element, pieces: readonly (readonly Sample[])[], samples: Map<string, Uint8Array>): Element[] {
+  return pieces.map(piece => {
+    const stored = newId()
+    samples.set(stored, packSamples(piece))
+    return { ...shape, id: newId(), samples: stored, part: null, matrix: null }
+  })
+}
+
+function cutOps(drawing: Drawing, removed: readonly string[], added: readonly Element[]): Operation[] {
+  if (removed.length === 0) return []
+  const off: Operation = { kind: 'elements.remove', drawing: drawing.id, ids: removed }
+  return added.length ? [off, { kind: 'elements.add', drawing: drawing.id, elements: added }] : [off]
+}
+
+/** Takes out of lines and paint what a track rubs over: the parts that are left take their place. */
+export function trimmed(drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): Cut {
   const removed: string[] = []
   const added: Element[] = []
+  const samples = new Map<string, Uint8Array>()
   for (const element of Object.values(drawing.elements)) {
     const stroke = book.placed(element)
     if (!stroke) continue
     if (stroke.kind === 'shape') {
-      if (touches(stroke, track, radius)) removed.push(element.id)
+      const pieces = paintLeft(stroke.samples, track, radius)
+      if (pieces) {
+        removed.push(element.id)
+        added.push(...piecesOf(element, pieces, samples))
+      }
       continue
     }
     const left = partsLeft(stroke, track, radius)
@@ -88,27 +115,33 @@ export function trimOps(drawing: Drawing, book: StrokeBook, track: readonly Poin
     removed.push(element.id)
     for (const [from, to] of left) added.push({ ...element, id: newId(), part: [first + from, first + to] })
   }
-  if (removed.length === 0) return []
-  const ops: Operation[] = [{ kind: 'elements.remove', drawing: drawing.id, ids: removed }]
-  if (added.length) ops.push({ kind: 'elements.add', drawing: drawing.id, elements: added })
-  return ops
+  return { ops: cutOps(drawing, removed, added), samples }
 }
 
-/** Cuts lines where a loop crosses them. Shapes are taken whole when most of them lies inside. */
-export function cutOps(
-  drawing: Drawing,
-  book: StrokeBook,
-  loop: readonly Point[],
-): { ops: Operation[]; inside: string[] } {
+/** Cuts lines and paint where a loop crosses them; `inside` are the strokes, and pieces, that lie in it. */
+export function cutByLoop(drawing: Drawing, book: StrokeBook, loop: readonly Point[]): Cut & { inside: string[] } {
   const removed: string[] = []
   const added: Element[] = []
   const inside: string[] = []
+  const samples = new Map<string, Uint8Array>()
   for (const element of Object.values(drawing.elements)) {
     const stroke = book.placed(element)
     if (!stroke) continue
-    const parts = stroke.kind === 'line' ? partedBy(loop, stroke) : null
-    if (!parts?.inside.length || !parts.outside.length) {
-      if (parts ? parts.inside.length : gathers(loop, stroke)) inside.push(element.id)
+    if (stroke.kind === 'shape') {
+      const parts = paintParted(stroke.samples, loop)
+      if (!parts.inside.length || !parts.outside.length) {
+        if (parts.inside.length) inside.push(element.id)
+        continue
+      }
+      const within = piecesOf(element, parts.inside, samples)
+      removed.push(element.id)
+      added.push(...within, ...piecesOf(element, parts.outside, samples))
+      inside.push(...within.map(piece => piece.id))
+      continue
+    }
+    const parts = partedBy(loop, stroke)
+    if (!parts.inside.length || !parts.outside.length) {
+      if (parts.inside.length) inside.push(element.id)
       continue
     }
     const first = element.part?.[0] ?? 0
@@ -121,12 +154,7 @@ export function cutOps(
       }
     }
   }
-  if (removed.length === 0) return { ops: [], inside }
-  const ops: Operation[] = [
-    { kind: 'elements.remove', drawing: drawing.id, ids: removed },
-    { kind: 'elements.add', drawing: drawing.id, elements: added },
-  ]
-  return { ops, inside }
+  return { ops: cutOps(drawing, removed, added), samples, inside }
 }
 
 /** Operations with the samples they bring, and which strokes became which. */

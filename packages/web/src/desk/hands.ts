@@ -1,6 +1,6 @@
 import { frameOfNeighbour, type Drawing } from '@unhurried/core/document'
 import { gathers, pushed, type Point, type Sample } from '@unhurried/core/geometry'
-import { cutOps, reshapeEdit, touchedBy, trimOps } from './edits.ts'
+import { cutByLoop, reshapeEdit, touchedBy, trimmed, type Cut } from './edits.ts'
 import { tenths } from './gathered.ts'
 import type { Hand, Modifiers, PaperPort } from './hand.ts'
 import { inked, paintInked } from './nibs.ts'
@@ -60,10 +60,20 @@ export function trimmingHand(paper: PaperPort): Hand {
   return {
     move,
     finish() {
-      const ops = desk.changed.flatMap(drawing => trimOps(drawing, shot.book, track, width / 2))
-      if (ops.length) shot.commit(`trim ${desk.changedWords}`, ops)
+      commitCuts(
+        paper,
+        'trim',
+        desk.changed.map(drawing => trimmed(drawing, shot.book, track, width / 2)),
+      )
     },
   }
+}
+
+/** Commits cuts of drawings as one step. Whether they are done, or there was nothing to cut. */
+function commitCuts({ shot, desk }: PaperPort, words: string, cuts: readonly Cut[]): boolean {
+  const ops = cuts.flatMap(cut => cut.ops)
+  const samples = new Map(cuts.flatMap(cut => [...cut.samples]))
+  return ops.length === 0 || shot.commit(`${words} ${desk.changedWords}`, ops, { samples }) === null
 }
 
 const boxAs = (a: Point, b: Point): Point[] => [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }]
@@ -101,9 +111,8 @@ export function gatheringHand(paper: PaperPort): Hand {
       const isTap = track.every(p => Math.hypot(p.x - first.x, p.y - first.y) < paper.px(4))
       let ids: string[]
       if (desk.gathering.parts && !isTap && !keys.alt) {
-        const cuts = desk.changed.map(drawing => cutOps(drawing, shot.book, loopOf(track)))
-        const ops = cuts.flatMap(cut => cut.ops)
-        if (ops.length && shot.commit(`cut ${desk.changedWords}`, ops)) return
+        const cuts = desk.changed.map(drawing => cutByLoop(drawing, shot.book, loopOf(track)))
+        if (!commitCuts(paper, 'cut', cuts)) return
         ids = cuts.flatMap(cut => cut.inside)
       } else ids = desk.changed.flatMap(drawing => gatheredBy(drawing, isTap))
       const before = keys.shift || keys.alt ? desk.gathered : new Set<string>()

@@ -4,7 +4,7 @@ import {
   centreOf,
   contoursOf,
   outlinedLetters,
-  paintedLetters,
+  paintedPieces,
   type GlyphStep,
   type Sample,
 } from '@unhurried/core/geometry'
@@ -69,7 +69,7 @@ export function shapeLetters(font: Font, { text, sizePx, spacing, outlined }: Le
     return font.getPath(line, 0, i * sizePx * LINE_HEIGHT, sizePx, options).commands as GlyphStep[]
   })
   const contours = contoursOf(steps)
-  const paths = outlined ? outlinedLetters(contours) : paintedLetters(contours)
+  const paths = outlined ? outlinedLetters(contours) : paintedPieces(contours)
   if (paths.length === 0) return { paths, missing }
   const middle = centreOf(boxOf(paths.flat()))
   return { paths: paths.map(path => path.map(s => ({ ...s, x: s.x - middle.x, y: s.y - middle.y }))), missing }
