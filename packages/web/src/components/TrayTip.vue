@@ -4,6 +4,7 @@ import { useEventListener } from '@vueuse/core'
 import { ElPopover, ElSlider } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { LABEL_COLOURS } from '../desk/colours.ts'
+import { TAKES, type Takes } from '../desk/edits.ts'
 import { KEEPS, type Keeps } from '../desk/figureHand.ts'
 import { PEN_WORDS } from '../desk/pens.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -26,6 +27,8 @@ const PUSH_MOST_PX = 400
 const most = computed(() => (desk.tool === 'push' ? PUSH_MOST_PX : 80))
 const hasSettings = computed(() => desk.tool !== 'mark' && desk.tool !== 'trace')
 const goesThrough = computed(() => ['gather', 'rub-out', 'trim'].includes(desk.tool))
+const TAKES_WORDS: Record<Takes, string> = { all: 'all', line: 'lines', shape: 'paint' }
+const TAKEN = TAKES.map(value => ({ value, words: TAKES_WORDS[value] }))
 const GATHERED_BY = [
   { value: 'loop', words: 'loop' },
   { value: 'box', words: 'box' },
@@ -86,6 +89,10 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
           {{ desk.tool === 'push' ? 'reach' : 'width' }} <b>{{ desk.width }} px</b>
         </p>
         <ElSlider v-model="desk.width" :min="1" :max="most" :show-tooltip="false" aria-label="Width" />
+        <p v-if="desk.tool !== 'push'" class="choices">
+          takes off
+          <WordChoice v-model="desk.takes" label="Takes off" :options="TAKEN" />
+        </p>
       </template>
       <template v-else-if="desk.tool === 'gather'">
         <p class="choices">

@@ -132,6 +132,18 @@ describe('rubbing out and trimming', () => {
     ).toMatchObject({ ops: [], inside: [] })
   })
 
+  test('lines alone, or paint alone, are taken off when that is asked for', () => {
+    const kinds = (takes: 'line' | 'shape') =>
+      Object.values(get(must(base, trimmed(drawing, book, across, 6, takes).ops).drawings, 'd').elements).map(
+        e => e.kind,
+      )
+    expect([kinds('line').sort(), kinds('shape').sort()]).toEqual([
+      ['line', 'line', 'line', 'line', 'shape'],
+      ['line', 'line', 'shape', 'shape'],
+    ])
+    expect(touchedBy(drawing, book, across, 3, 'shape')).toEqual(['patch'])
+  })
+
   test('passing by changes nothing', () => {
     expect(trimmed(drawing, book, [{ x: 50, y: 20 }], 5).ops).toEqual([])
   })

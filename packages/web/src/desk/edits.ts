@@ -61,10 +61,22 @@ export function strokesEdit(
   }
 }
 
+/** What rubbing and trimming take off: everything, or lines or paint alone. */
+export const TAKES = ['all', 'line', 'shape'] as const
+export type Takes = (typeof TAKES)[number]
+const takesOff = (takes: Takes, element: Element) => takes === 'all' || takes === element.kind
+
 /** The strokes of a drawing that a round tip touches along a track. */
-export function touchedBy(drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): string[] {
+export function touchedBy(
+  drawing: Drawing,
+  book: StrokeBook,
+  track: readonly Point[],
+  radius: number,
+  takes: Takes = 'all',
+): string[] {
   return Object.values(drawing.elements)
     .filter(element => {
+      if (!takesOff(takes, element)) return false
       const stroke = book.placed(element)
       return stroke && touches(stroke, track, radius)
     })
@@ -93,13 +105,19 @@ function cutOps(drawing: Drawing, removed: readonly string[], added: readonly El
 }
 
 /** Takes out of lines and paint what a track rubs over: the parts that are left take their place. */
-export function trimmed(drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): Cut {
+export function trimmed(
+  drawing: Drawing,
+  book: StrokeBook,
+  track: readonly Point[],
+  radius: number,
+  takes: Takes = 'all',
+): Cut {
   const removed: string[] = []
   const added: Element[] = []
   const samples = new Map<string, Uint8Array>()
   for (const element of Object.values(drawing.elements)) {
     const stroke = book.placed(element)
-    if (!stroke) continue
+    if (!stroke || !takesOff(takes, element)) continue
     if (stroke.kind === 'shape') {
       const pieces = paintLeft(stroke.samples, track, radius)
       if (pieces) {

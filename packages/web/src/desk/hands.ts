@@ -34,7 +34,7 @@ export function rubbingHand(paper: PaperPort): Hand {
   const { track, move } = tracked(paper, now => {
     paintTrack(paper.brush, paper.matrix, paper.density, now.slice(-TRAIL), rubStyle(width))
     const here = desk.drawing
-    const touched = here ? touchedBy(here, shot.book, now.slice(-RECENT), width / 2) : []
+    const touched = here ? touchedBy(here, shot.book, now.slice(-RECENT), width / 2, desk.takes) : []
     const lifted = paper.lifted()
     if (touched.some(id => !lifted.has(id))) paper.lift(new Set([...lifted, ...touched]))
   })
@@ -42,7 +42,7 @@ export function rubbingHand(paper: PaperPort): Hand {
     move,
     finish() {
       const ops = desk.changed.flatMap(drawing => {
-        const ids = touchedBy(drawing, shot.book, track, width / 2)
+        const ids = touchedBy(drawing, shot.book, track, width / 2, desk.takes)
         return ids.length ? [{ kind: 'elements.remove' as const, drawing: drawing.id, ids }] : []
       })
       if (ops.length) shot.commit(`rub out ${desk.changedWords}`, ops)
@@ -63,7 +63,7 @@ export function trimmingHand(paper: PaperPort): Hand {
       commitCuts(
         paper,
         'trim',
-        desk.changed.map(drawing => trimmed(drawing, shot.book, track, width / 2)),
+        desk.changed.map(drawing => trimmed(drawing, shot.book, track, width / 2, desk.takes)),
       )
     },
   }

@@ -64,6 +64,8 @@ export const useDesk = defineStore('desk', () => {
   const swatch = ref<string>(kept.swatch)
   const tips = reactive<Record<Tipped, number>>(kept.tips)
   const gathering = shallowRef<Gathering>(kept.gathering)
+  /** what rubbing out and trimming take off */
+  const takes = ref(kept.takes)
   const round = shallowRef<RoundSettings>(kept.round)
   /** changes of strokes go through all drawings marked on the sheet */
   const through = ref(false)
@@ -108,6 +110,7 @@ export const useDesk = defineStore('desk', () => {
       swatch,
       tips,
       gathering,
+      takes,
       round,
       pen,
       pens,
@@ -124,6 +127,7 @@ export const useDesk = defineStore('desk', () => {
         swatch: swatch.value,
         tips,
         gathering: gathering.value,
+        takes: takes.value,
         round: round.value,
         pen: pen.value,
         pens: pens.value,
@@ -268,6 +272,7 @@ export const useDesk = defineStore('desk', () => {
     gathered,
     gather,
     gathering,
+    takes,
     round,
     through,
     markedDrawings,

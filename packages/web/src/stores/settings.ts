@@ -1,5 +1,6 @@
 import { STRAIGHT_PRESSURE, type PressureCurve } from '@unhurried/core/geometry'
 import type { Following } from '@unhurried/core/time'
+import { TAKES, type Takes } from '../desk/edits.ts'
 import { KEEPS, type RoundSettings } from '../desk/figureHand.ts'
 import { penFrom, PENS, PENS_AS_THEY_CAME, type Pen, type PenSettings } from '../desk/pens.ts'
 
@@ -62,6 +63,7 @@ export interface Settings {
   swatch: string
   tips: Record<Tipped, number>
   gathering: Gathering
+  takes: Takes
   round: RoundSettings
   pen: Pen
   pens: Readonly<Record<Pen, PenSettings>>
@@ -78,6 +80,7 @@ const FRESH: Settings = {
   swatch: 'graphite',
   tips: { 'rub-out': 14, trim: 14, push: 90 },
   gathering: { by: 'loop', parts: false },
+  takes: 'all',
   round: { keeps: 'free', radius: 60, painted: false },
   pen: 'line',
   pens: PENS_AS_THEY_CAME,
@@ -116,6 +119,7 @@ export function readSettings(): Settings {
       sheetShape: SHEET_SHAPES.find(s => s === stored.sheetShape) ?? FRESH.sheetShape,
       tips: { ...FRESH.tips, ...stored.tips },
       gathering: { ...FRESH.gathering, ...stored.gathering },
+      takes: TAKES.find(t => t === stored.takes) ?? FRESH.takes,
       round: roundFrom(stored.round),
       pen: PENS.find(p => p === stored.pen) ?? FRESH.pen,
       pens: Object.fromEntries(PENS.map(p => [p, penFrom(p, stored.pens?.[p])])) as Record<Pen, PenSettings>,
