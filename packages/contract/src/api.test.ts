@@ -81,9 +81,16 @@ describe('answers', () => {
     const id = '3f0c8a52-6e0f-4a2e-9d59-0d6f6c1f1a11'
     const document = freshDocument(format, 12)
     const shot = { id, film: id, name: 'Ripples', seq: 3, removed: false }
-    const reply = OpenShotReply.parse({ shot, filmName: 'The Marsh Post', role: 'animator', seq: 3, document })
+    const reply = OpenShotReply.parse({
+      shot,
+      filmName: 'The Marsh Post',
+      role: 'animator',
+      seq: 3,
+      recent: [],
+      document,
+    })
     expect(reply.document).toBe(document)
-    expect(accepts(OpenShotReply, { shot, filmName: 'x', role: 'king', seq: 3, document })).toBe(false)
+    expect(accepts(OpenShotReply, { shot, filmName: 'x', role: 'king', seq: 3, recent: [], document })).toBe(false)
   })
 
   test('a table key that spells something inherited does not get through', () => {

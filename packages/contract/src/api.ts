@@ -47,11 +47,16 @@ export const NewFilm = z.strictObject({ name: Name })
 export const Rename = z.strictObject({ name: Name })
 export const NewShot = z.strictObject({ name: Name, format: Format, frames: FrameCount, layer: Name.optional() })
 
+/** So many of the newest batches are told when a shot is opened: more than a desk has on their way at a time. */
+export const RECENT_BATCHES = 200
+
 export const OpenShot = z.object({
   shot: ShotCard,
   filmName: z.string(),
   role: MemberRole,
   seq: z.number(),
+  /** the newest batches in the document: what a desk still holds of them needs not be sent or done again */
+  recent: z.array(Id),
   document: ShotDocument,
 })
 
@@ -77,6 +82,8 @@ export const PostBatches = z.strictObject({
 export const JournalReply = z.object({
   entries: z.array(z.object({ seq: z.number(), batch: z.custom<z.infer<typeof Batch>>() })),
   refused: z.array(z.object({ id: Id, code: z.string(), what: z.string() })),
+  /** batches of the request that are in the journal, new or known: a desk may have learnt of them before it had an answer */
+  done: z.array(Id),
 })
 
 export const JournalQuery = z.strictObject({ after: z.coerce.number().int().min(0) })

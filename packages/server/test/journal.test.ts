@@ -41,7 +41,7 @@ describe('the journal', () => {
     const first = await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
     expect(first.body.entries.map((e: { seq: number }) => e.seq)).toEqual([1, 2])
     const second = await post(agent, shot, [stroke('b')], { since: 2 })
-    expect(second.body).toEqual({ entries: [{ seq: 3, batch: stroke('b') }], refused: [] })
+    expect(second.body).toEqual({ entries: [{ seq: 3, batch: stroke('b') }], refused: [], done: ['stroke-b'] })
     const { seq, document } = await read()
     expect([seq, strokesOf(document)]).toEqual([3, ['a', 'b']])
     const after = await agent.get(`/api/shots/${shot}/journal?after=2`)
@@ -54,6 +54,15 @@ describe('the journal', () => {
     await Promise.all([post(agent, shot, batches), post(agent, shot, batches), post(agent, shot, batches.slice(0, 20))])
     const { seq, document } = await read()
     expect([seq, strokesOf(document).length]).toEqual([41, 40])
+  })
+
+  test('a desk that was opened again before it heard of what was stored is told that it is', async () => {
+    await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
+    const opened = (await agent.get(`/api/shots/${shot}`)).body
+    expect([opened.seq, opened.recent]).toEqual([2, ['stroke-a', newDrawing('d1', 1).id]])
+    const again = await post(agent, shot, [stroke('a'), stroke('x', 'nowhere')], { since: 2 })
+    expect([again.body.entries, again.body.done]).toEqual([[], ['stroke-a']])
+    expect(strokesOf((await read()).document)).toEqual(['a'])
   })
 
   test('a batch that cannot be done is refused with its reason, the others are taken in', async () => {

@@ -3,7 +3,15 @@ import fc from 'fast-check'
 import { EMPTY_HISTORY, done, doneJoining, MOST_STEPS, redone, undone, type History } from './history.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
 import { EMPTY_OUTBOX, reduceOutbox, safeMark, type Outbox, type OutboxEvent } from './outbox.ts'
-import { commit, giveUp, openReplica, receive, type Batch, type JournalEntry, type Replica } from './replica.ts'
+import {
+  commit,
+  noLongerPending,
+  openReplica,
+  receive,
+  type Batch,
+  type JournalEntry,
+  type Replica,
+} from './replica.ts'
 import { anyOperation, sampleDocument, sampleElement } from './tests/sample.ts'
 
 const start = sampleDocument()
@@ -59,7 +67,7 @@ describe('desks on one shot', () => {
         const hear = (i: number) => (desks[i] = receive(desks[i] as Replica, journal.entries))
         const send = (i: number) => {
           const refused = journal.post((desks[i] as Replica).pending)
-          desks[i] = giveUp(hear(i), refused)
+          desks[i] = noLongerPending(hear(i), refused)
         }
         acts.forEach((a, n) => {
           const replica = desks[a.desk] as Replica
@@ -104,7 +112,7 @@ describe('desks on one shot', () => {
 
   test('a refused batch is given up and what came after it stays', () => {
     const one = mustCommit(mustCommit(openReplica(0, start), stroke('n1')), stroke('n2'))
-    const left = giveUp(one, ['batch-n1'])
+    const left = noLongerPending(one, ['batch-n1'])
     expect(left.pending.map(b => b.id)).toEqual(['batch-n2'])
     expect(Object.keys(left.document.drawings.a?.elements ?? {})).toEqual(['a1', 'n2'])
   })

@@ -70,8 +70,8 @@ export function receive(replica: Replica, entries: readonly JournalEntry[]): Rep
   return { seq, confirmed, pending, document: foreign ? withPending(confirmed, pending) : replica.document }
 }
 
-/** Gives up pending batches that the journal will not take. */
-export function giveUp(replica: Replica, ids: readonly string[]): Replica {
+/** Takes batches off what is pending: those that the journal will not take, or has had all along. */
+export function noLongerPending(replica: Replica, ids: readonly string[]): Replica {
   const pending = replica.pending.filter(batch => !ids.includes(batch.id))
   if (pending.length === replica.pending.length) return replica
   return { ...replica, pending, document: withPending(replica.confirmed, pending) }

@@ -1,4 +1,4 @@
-import { distance, insidePolygon, type Point } from './point.ts'
+import { boxesMeet, boxOf, distance, insidePolygon, type Box, type Point } from './point.ts'
 import type { Sample } from './samples.ts'
 
 /** A closed outline; its last point is not its first again. */
@@ -18,18 +18,26 @@ function signedArea(contour: Contour): number {
  * that the winding inside it is 0. What lies inside a hole is a piece of its own. In the order of the outer outlines.
  */
 export function paintedPieces(contours: readonly Contour[]): Sample[][] {
-  const depths = contours.map(c => contours.filter(o => liesIn(c, o)).length)
-  return contours.flatMap((outer, i): Sample[][] => {
+  const all = contours.map((contour): Boxed => ({ contour, box: boxOf(contour) }))
+  const depths = all.map(c => all.filter(o => liesIn(c, o)).length)
+  return all.flatMap((outer, i): Sample[][] => {
     const depth = depths[i] as number
     if (depth % 2 === 1) return []
-    const holes = contours.filter((c, k) => depths[k] === depth + 1 && liesIn(c, outer))
-    return [asSamples(withCorners(holes.reduce(cutIn, turned(outer, 1))))]
+    const holes = all.filter((c, k) => depths[k] === depth + 1 && liesIn(c, outer)).map(hole => hole.contour)
+    return [asSamples(withCorners(holes.reduce(cutIn, turned(outer.contour, 1))))]
   })
 }
 
-/** Whether one outline lies in another. Single corners may touch it: most of them decide. */
-const liesIn = (inner: Contour, outer: Contour): boolean =>
-  inner !== outer && inner.filter(p => insidePolygon(p, outer)).length > inner.length / 2
+/** Whether one outline lies in another. Single corners may touch it: most of them decide. Most pairs are far apart. */
+function liesIn(inner: Boxed, outer: Boxed): boolean {
+  if (inner === outer || !boxesMeet(inner.box, outer.box)) return false
+  return inner.contour.filter(p => insidePolygon(p, outer.contour)).length > inner.contour.length / 2
+}
+
+interface Boxed {
+  readonly contour: Contour
+  readonly box: Box
+}
 
 export const asSamples = (path: readonly Point[]): Sample[] => path.map(({ x, y }) => ({ x, y, pressure: 0.5 }))
 

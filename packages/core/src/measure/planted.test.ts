@@ -61,6 +61,9 @@ describe('planted marks', () => {
       ['c', 'c', 0],
       ['a', 'c', 5],
     ])
+    // 640 px wide: from 64 px on it is a cut back, as from one pad to the other.
+    expect(read([down(165), up(150), down(100)], { from: 0, to: 12 }).map(one => one.offPx)).toEqual([0, 0])
+    expect(read([down(163), up(150), down(100)], { from: 0, to: 12 }).map(one => one.offPx)).toEqual([0, 63])
     // Planted all the way round: the first of the loop is what the others are held against.
     expect(read([down(100), down(100), down(104)], { from: 0, to: 12 }).map(one => one.from)).toEqual(['a', 'a', 'a'])
     // What starts outside the loop does not count.

@@ -1,11 +1,14 @@
 import type { LoopRange } from '../time/loop.ts'
-import type { Point } from '../geometry/point.ts'
+import { distance, type Point } from '../geometry/point.ts'
 import type { MarkPlace, ShotDocument, Take } from '../document/model.ts'
 import { exposures, marksOf } from '../document/selectors.ts'
 import { find } from '../document/table.ts'
 
 /** How far a planted mark may lie from where it was set down, in paper pixels, before it is said to slip. */
 export const SLIP_PX = 2
+
+/** Over the seam of a loop, a mark that lies farther off than this share of the picture's width is cut back, and does not slip. */
+const CUT_SHARE = 0.1
 
 /** A planted mark on a drawing, and where it was set down. */
 export interface Planted {
@@ -32,7 +35,8 @@ interface Step {
 /**
  * Planted marks of a layer, exposure by exposure: each is held against the place on the first drawing of its stretch, the
  * exposures in a row on which it is planted. What is lifted and set down again begins a new stretch. With `loop` (a frame
- * range) only what starts in it counts, and a stretch goes on from its last exposure to its first.
+ * range) only what starts in it counts, and a stretch goes on from its last exposure to its first; a loop that cuts back
+ * there, by more than `CUT_SHARE` of the picture's width, sets its marks down anew.
  */
 export function plantedMarks(document: ShotDocument, take: Take, layer: string, loop: LoopRange | null): Planted[] {
   const runs = exposures(take, layer).filter(run => !loop || (run.start >= loop.from && run.start < loop.to))
@@ -41,21 +45,25 @@ export function plantedMarks(document: ShotDocument, take: Take, layer: string, 
       const drawing = run.drawing as string
       return { drawing, frame: run.start, place: find(find(document.drawings, drawing)?.marks ?? {}, mark.id) }
     })
-    return heldAgainst(mark.id, loop ? fromALift(steps) : steps)
+    return heldAgainst(mark.id, loop ? fromALift(steps) : steps, CUT_SHARE * document.format.width)
   })
 }
 
-function heldAgainst(mark: string, steps: readonly Step[]): Planted[] {
+function heldAgainst(mark: string, steps: readonly Step[], cutPx: number): Planted[] {
   const found: Planted[] = []
   let down: { from: string; anchor: Point } | null = null
+  let last = -1
   for (const { drawing, frame, place } of steps) {
+    const overSeam = frame < last
+    last = frame
     if (!place?.planted) {
       down = null
       continue
     }
+    if (overSeam && down && distance(place, down.anchor) > cutPx) down = null
     down ??= { from: drawing, anchor: { x: place.x, y: place.y } }
     const at = { x: place.x, y: place.y }
-    found.push({ mark, drawing, frame, at, ...down, offPx: Math.hypot(at.x - down.anchor.x, at.y - down.anchor.y) })
+    found.push({ mark, drawing, frame, at, ...down, offPx: distance(at, down.anchor) })
   }
   return found
 }

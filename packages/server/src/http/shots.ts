@@ -21,7 +21,8 @@ export function shotRoutes(journal: JournalService, access: AccessService, annou
   router.get('/api/shots/:shot', async ctx => {
     const { shot, film, role } = await open(ctx, 'look')
     const { seq, document } = await journal.read(shot.id)
-    ctx.body = { shot: toCard(shot), filmName: film.name, role, seq, document }
+    const recent = await journal.recent(shot.id, seq)
+    ctx.body = { shot: toCard(shot), filmName: film.name, role, seq, recent, document }
   })
   router.get('/api/shots/:shot/samples', async ctx => {
     const { shot } = await open(ctx, 'look')
@@ -32,7 +33,7 @@ export function shotRoutes(journal: JournalService, access: AccessService, annou
   router.get('/api/shots/:shot/journal', async ctx => {
     const { shot } = await open(ctx, 'look')
     const { after } = parse(JournalQuery, ctx.query)
-    ctx.body = { entries: await journal.after(shot.id, after), refused: [] }
+    ctx.body = { entries: await journal.after(shot.id, after), refused: [], done: [] }
   })
   router.get('/api/shots/:shot/versions', async ctx => {
     const { shot } = await open(ctx, 'look')

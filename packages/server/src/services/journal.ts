@@ -12,11 +12,12 @@ import {
   migrateDocument,
   migrateOperations,
   MOST_VERSIONS,
+  RECENT_BATCHES,
   type JournalReply,
   type PostBatches,
   type VersionsReply,
 } from '@unhurried/contract'
-import { In, MoreThan, Not, type DataSource, type EntityManager } from 'typeorm'
+import { In, LessThanOrEqual, MoreThan, Not, type DataSource, type EntityManager } from 'typeorm'
 import { JournalRow, ShotRow, SnapshotRow, StrokeRow } from '../db/entities.ts'
 import { Problem } from '../http/problem.ts'
 import { recentlyUsed } from './recentlyUsed.ts'
@@ -74,6 +75,17 @@ export function journalService(source: DataSource) {
       const state = await stateAt(source.manager, shotId, shot.headSeq)
       memory.set(shotId, state)
       return state
+    },
+
+    /** The newest batches up to an entry of the journal, newest first. */
+    async recent(shotId: string, seq: number): Promise<string[]> {
+      const rows = await source.manager.find(JournalRow, {
+        select: { batchId: true },
+        where: { shotId, seq: LessThanOrEqual(seq) },
+        order: { seq: 'DESC' },
+        take: RECENT_BATCHES,
+      })
+      return rows.map(row => row.batchId)
     },
 
     async after(shotId: string, seq: number): Promise<JournalEntry[]> {
@@ -135,10 +147,13 @@ export function journalService(source: DataSource) {
           if (crossed) await writeSnapshot(tx, shotId, after)
           await tx.query('SELECT pg_notify($1, $2)', [ANNOUNCE_CHANNEL, `${shotId} ${after.seq}`])
         }
-        return { after, refused, entries: await entriesAfter(tx, shotId, request.since) }
+        const no = new Set(refused.map(one => one.id))
+        const done = request.batches.map(batch => batch.id).filter(id => !no.has(id))
+        return { after, refused, done, entries: await entriesAfter(tx, shotId, request.since) }
       })
       memory.set(shotId, taken.after)
-      return { entries: taken.entries, refused: taken.refused }
+      const { entries, refused, done } = taken
+      return { entries, refused, done }
     },
   }
 }

@@ -55,9 +55,11 @@ function desk() {
       const answer = answers.shift() ?? always
       answer?.(request)
       const refused = store(request.batches)
-      return { entries: entries.filter(e => e.seq > request.since), refused } as JournalReply
+      const done = request.batches.map(b => b.id).filter(id => !refused.some(r => r.id === id))
+      return { entries: entries.filter(e => e.seq > request.since), refused, done } as JournalReply
     },
-    journal: after => Promise.resolve({ entries: entries.filter(e => e.seq > after), refused: [] } as JournalReply),
+    journal: after =>
+      Promise.resolve({ entries: entries.filter(e => e.seq > after), refused: [], done: [] } as JournalReply),
     forget: () => undefined,
     lost: (labels, _, why) => lost.push(...labels.map(label => `${label}, ${why}`)),
     signedOut: () => lost.push('signed out'),
@@ -71,6 +73,11 @@ function desk() {
     sizes,
     store,
     replica: () => replica,
+    /** As after a reload: opened at what the server has, with what this machine had kept. */
+    openAgain(kept: readonly Batch[]) {
+      replica = openReplica(entries.length, document, kept)
+      link.pendingChanged()
+    },
     outbox: () => outbox,
     do(batch: Batch) {
       const result = commit(replica, batch)
@@ -124,6 +131,24 @@ describe('the link to the server', () => {
     expect(d.entries.map(e => e.batch.id)).toEqual(['b1', 'b3'])
     // What was done in one task travels together; then all at once, and one at a time until the bad one is found.
     expect(d.sizes).toEqual([3, 3, 1, 2, 1, 1])
+  })
+
+  test('what was stored before the desk was opened again is sent once more, and then let go', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    const shorter: Batch = {
+      id: 'shorter',
+      label: 'take frames out',
+      ops: [{ kind: 'frames.remove', take: FIRST.take, at: 2, count: 3 }],
+    }
+    d.store([shorter])
+    const short: Batch = { ...loop(1), ops: [{ kind: 'loop.set', take: FIRST.take, loop: { from: 1, to: 5 } }] }
+    d.openAgain([shorter, short])
+    await d.settle()
+    expect([d.sizes, d.lost]).toEqual([[2], []])
+    expect([d.replica().pending, d.outbox()?.waiting]).toEqual([[], 0])
+    // Taken out once, not twice.
+    expect(d.replica().document.takes[FIRST.take]?.length).toBe(9)
   })
 
   test('what another desk made impossible is given up and told', async () => {

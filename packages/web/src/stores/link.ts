@@ -1,7 +1,7 @@
 import {
   BATCHES_PER_REQUEST,
   EMPTY_OUTBOX,
-  giveUp,
+  noLongerPending,
   receive,
   reduceOutbox,
   samplesUsed,
@@ -72,6 +72,7 @@ export function makeLink(port: LinkPort) {
         samples: Object.fromEntries([...samples].map(([id, bytes]) => [id, toBase64(bytes)])),
       })
       await take(reply.entries)
+      settle(reply.done)
       refuse(
         reply.refused.map(r => ({ id: r.id, what: `${r.code}: ${r.what}` })),
         'first',
@@ -99,6 +100,21 @@ export function makeLink(port: LinkPort) {
     dispatch({ kind: 'answered', count: port.replica().pending.length })
   }
 
+  function dropPending(ids: readonly string[]): void {
+    port.setReplica(noLongerPending(port.replica(), ids))
+    port.forget(new Set(ids))
+  }
+
+  /**
+   * Batches that the journal has, and that are pending all the same once its answer was taken in: they were stored, and
+   * the desk was opened again, before it heard of that. They are in the document it was opened with.
+   */
+  function settle(done: readonly string[]): void {
+    const known = new Set(done)
+    const ids = port.replica().pending.flatMap(batch => (known.has(batch.id) ? [batch.id] : []))
+    if (ids.length) dropPending(ids)
+  }
+
   function refuse(refused: readonly { id: string; what: string }[], why: 'first' | 'unfit'): void {
     if (refused.length === 0) return
     const ids = refused.map(r => r.id)
@@ -106,20 +122,22 @@ export function makeLink(port: LinkPort) {
       .replica()
       .pending.filter(batch => ids.includes(batch.id))
       .map(batch => batch.label)
-    port.setReplica(giveUp(port.replica(), ids))
-    port.forget(new Set(ids))
+    dropPending(ids)
     port.lost(labels, refused[0]?.what ?? '', why)
   }
 
   /** Takes entries in, one answer after the other. */
   function take(entries: readonly JournalEntry[]): Promise<void> {
-    taking = taking.then(async () => {
-      const own = new Set(port.replica().pending.map(batch => batch.id))
-      const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
-      await port.fetchStrokes(foreign.flatMap(entry => samplesUsed(entry.batch.ops)))
-      port.setReplica(receive(port.replica(), entries))
-      port.forget(new Set(entries.map(entry => entry.batch.id)))
-    })
+    // What failed before is no reason to take nothing in any more.
+    taking = taking
+      .catch(() => undefined)
+      .then(async () => {
+        const own = new Set(port.replica().pending.map(batch => batch.id))
+        const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
+        await port.fetchStrokes(foreign.flatMap(entry => samplesUsed(entry.batch.ops)))
+        port.setReplica(receive(port.replica(), entries))
+        port.forget(new Set(entries.map(entry => entry.batch.id)))
+      })
     return taking
   }
 

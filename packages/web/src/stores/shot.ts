@@ -89,7 +89,11 @@ export const useShot = defineStore('shot', () => {
     filmName.value = opened.filmName
     role.value = opened.role
     history.value = past ?? EMPTY_HISTORY
-    replica.value = markRaw(openReplica(opened.seq, migrateDocument(opened.document), left.batches))
+    // What the document has already was stored before this desk heard of it.
+    const known = new Set(opened.recent)
+    const pending = left.batches.filter(batch => !known.has(batch.id))
+    if (pending.length < left.batches.length) void local.forget(shotId, known, [])
+    replica.value = markRaw(openReplica(opened.seq, migrateDocument(opened.document), pending))
     link = connect(shotId)
     link.pendingChanged()
     listen(shotId)
