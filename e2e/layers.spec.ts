@@ -176,6 +176,10 @@ test('an arc is laid over the paper and dragged; the picture is cut to a shape',
   // Places are whole paper pixels, which are larger than the screen's here.
   expect(Math.abs((after?.x ?? 0) - before.x - 40)).toBeLessThan(2)
   expect(Math.abs((after?.y ?? 0) - before.y - 20)).toBeLessThan(2)
+  // The same by keys: a pixel of the paper an arrow, ten with Shift.
+  await top.focus()
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft')
+  await expect.poll(async () => ((await top.boundingBox())?.x ?? 0) < (after?.x ?? 0) - 20).toBe(true)
   await note.getByRole('radio', { name: 'square' }).click()
   await expect(inForceOf(page)).toContainText('what lies outside the picture is covered')
   await page.reload()

@@ -16,6 +16,7 @@ import {
   pathLength,
   placeStroke,
   pointAlong,
+  reflection,
   rotation,
   scaleOf,
   scaling,
@@ -96,6 +97,24 @@ describe('maps', () => {
         expect(back.y).toBeCloseTo(p.y, 4)
       }),
     )
+  })
+
+  test('mirroring across a line keeps the line, turns everything else over, and done twice does nothing', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -4, max: 4, noNaN: true }), fc.integer({ min: -500, max: 500 }), (angle, n) => {
+        const about = { x: n, y: 2 * n }
+        const over = reflection(angle, about)
+        const on = { x: about.x + 70 * Math.cos(angle), y: about.y + 70 * Math.sin(angle) }
+        const same = map(over, on)
+        expect([same.x, same.y]).toEqual([expect.closeTo(on.x, 6), expect.closeTo(on.y, 6)])
+        const twice = map(over, map(over, { x: 3, y: 4 }))
+        expect([twice.x, twice.y]).toEqual([expect.closeTo(3, 6), expect.closeTo(4, 6)])
+        expect(over[0] * over[3] - over[1] * over[2]).toBeCloseTo(-1)
+      }),
+    )
+    // Across the falling diagonal through the origin, x and y change places.
+    const swapped = map(reflection(Math.PI / 4, { x: 0, y: 0 }), { x: 10, y: 2 })
+    expect([swapped.x, swapped.y]).toEqual([expect.closeTo(2), expect.closeTo(10)])
   })
 
   test('a quarter turn goes clockwise as seen: right becomes down', () => {

@@ -48,5 +48,11 @@ export function rotation(angleRad: number, about: Point): Matrix {
   return [c, s, -s, c, about.x - c * about.x + s * about.y, about.y - s * about.x - c * about.y]
 }
 
+/** Mirrors across the line through `about` at an angle (y downwards: clockwise from the right as seen). */
+export function reflection(axisRad: number, about: Point): Matrix {
+  const [c, d] = [Math.cos(2 * axisRad), Math.sin(2 * axisRad)]
+  return [c, d, d, -c, about.x - c * about.x - d * about.y, about.y - d * about.x + c * about.y]
+}
+
 /** By what factor lengths grow on average: the square root of the factor for areas. Line weight follows it. */
 export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))

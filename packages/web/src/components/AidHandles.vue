@@ -49,6 +49,22 @@ function move(event: PointerEvent, handle: Handle): void {
   if (held?.pointer !== event.pointerId || held.id !== handle.id || !back || !frame) return
   handle.drag(map(back, { x: event.clientX - frame.left, y: event.clientY - frame.top }))
 }
+
+const ARROWS: Record<string, Point> = {
+  ArrowLeft: { x: -1, y: 0 },
+  ArrowRight: { x: 1, y: 0 },
+  ArrowUp: { x: 0, y: -1 },
+  ArrowDown: { x: 0, y: 1 },
+}
+/** Arrow keys move a handle by a pixel of the paper, with Shift by ten; the desk does not hear of them. */
+function nudge(event: KeyboardEvent, { at, drag }: Handle): void {
+  const by = ARROWS[event.key]
+  if (!by) return
+  event.preventDefault()
+  event.stopPropagation()
+  const step = event.shiftKey ? 10 : 1
+  drag({ x: at.x + step * by.x, y: at.y + step * by.y })
+}
 </script>
 
 <template>
@@ -60,10 +76,14 @@ function move(event: PointerEvent, handle: Handle): void {
       :cx="handle.x"
       :cy="handle.y"
       r="6"
+      tabindex="0"
+      role="button"
+      :aria-label="`${handle.name}, or move it with the arrow keys`"
       @pointerdown="event => down(event, handle.id)"
       @pointermove="event => move(event, handle)"
       @pointerup="held = null"
       @pointercancel="held = null"
+      @keydown="event => nudge(event, handle)"
     >
       <title>{{ handle.name }}</title>
     </circle>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { find, LABELS } from '@unhurried/core/document'
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import type { StrokeActs } from '../keys/strokeActs.ts'
 import { PEN_WORDS } from '../desk/pens.ts'
 import { useDesk } from '../stores/desk.ts'
@@ -40,6 +40,10 @@ function doNumbers(): void {
   Object.assign(numbers, AS_IT_IS)
   leave()
 }
+/** Degrees of the axis through the pivot: 0 is level, 45 rises to the right. */
+const axis = ref(45)
+const axisNow = () => (Number.isFinite(Number(axis.value)) ? Number(axis.value) : 45)
+
 /** The keys are the desk's again. */
 const leave = () => (document.activeElement as HTMLElement | null)?.blur()
 </script>
@@ -81,6 +85,27 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
         </button>
         <button class="plain link" aria-label="Mirrored copy, upside down" @click="strokes.duplicateMirrored('level')">
           upside down
+        </button>
+      </dd>
+      <dt>mirror about an axis at</dt>
+      <dd>
+        <input
+          v-model.number="axis"
+          type="number"
+          min="-180"
+          max="180"
+          step="any"
+          aria-label="Axis, °"
+          @keydown.esc="leave"
+        />
+        <span class="soft">°</span>
+        <button class="plain link" aria-label="Mirror about the axis" @click="strokes.mirror(axisNow())">mirror</button>
+        <button
+          class="plain link"
+          aria-label="Mirrored copy about the axis"
+          @click="strokes.duplicateMirrored(axisNow())"
+        >
+          copy
         </button>
       </dd>
       <dt>line</dt>
@@ -186,8 +211,17 @@ dt {
 dd {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: 2px 8px;
   margin-bottom: 4px;
+}
+
+dd input {
+  width: 46px;
+}
+
+dd input + .soft {
+  margin-left: -6px;
 }
 
 .link {

@@ -253,6 +253,39 @@ describe('acts on marked frames', () => {
   })
 })
 
+describe('the layer in the hand', () => {
+  test('is another one when it goes', async () => {
+    const { shot, on } = desk()
+    const layer = { id: 'bag', name: 'satchel', kind: 'drawn', order: 5, locked: false, follows: null } as const
+    shot.commit('new layer', [{ kind: 'layer.add', layer }])
+    on.layerId = 'bag'
+    await nextTick()
+    expect(on.layer?.name).toBe('satchel')
+    shot.undo()
+    await nextTick()
+    expect([on.layerId, on.mayEdit]).toEqual([L, true])
+  })
+
+  test('tied to another has no keys and no timing of its own', () => {
+    const { shot, on, acts } = desk()
+    const layer = { id: 'paint', name: 'paint', kind: 'drawn', order: 0.5, locked: false, follows: L } as const
+    shot.commit('paint', [{ kind: 'layer.add', layer }])
+    on.layerId = 'paint'
+    expect([on.keys, on.timedLayer, on.over?.id]).toEqual([null, L, 'd1'])
+    acts.share()
+    expect(shot.notice).toBe('')
+    acts.newDrawing('empty')
+    const sheet = on.drawing
+    expect([sheet?.layer, sheet?.number]).toEqual(['paint', on.over?.number])
+    acts.share()
+    expect(shot.notice).toContain('tied to another')
+    acts.sheet.hold(2)
+    expect(shot.take?.columns.paint?.[0]).toEqual({ drawing: sheet?.id, frames: shot.take?.columns[L]?.[0]?.frames })
+    acts.remove()
+    expect([on.drawing, on.over?.id]).toEqual([null, 'd1'])
+  })
+})
+
 describe('what is left to look at', () => {
   test('looks of layers and drawings put off are kept for the shot, and have their way back', async () => {
     const { shot, on } = desk()

@@ -5,6 +5,7 @@ import {
   EMPTY_BOX,
   isEmptyBox,
   joined,
+  reflection,
   rotation,
   scaling,
   smoothed,
@@ -30,6 +31,9 @@ interface StrokeClip {
   readonly swatches: readonly Swatch[]
   readonly samples: ReadonlyMap<string, Uint8Array>
 }
+
+/** What strokes are mirrored across: an upright or a level line, or one at so many degrees, rising to the right as seen. */
+type Axis = 'upright' | 'level' | number
 
 /** What was copied last; null when it was frames of the sheet. */
 const clip = shallowRef<StrokeClip | null>(null)
@@ -90,8 +94,10 @@ export function useStrokeActs() {
     mapBy('by numbers', after(turned, translation(n.dx, n.dy)))
   }
 
-  const mirrorMap = (axis: 'upright' | 'level'): Matrix =>
-    axis === 'upright' ? scaling(-1, 1, pivot()) : scaling(1, -1, pivot())
+  function mirrorMap(axis: Axis): Matrix {
+    if (axis === 'upright') return scaling(-1, 1, pivot())
+    return axis === 'level' ? scaling(1, -1, pivot()) : reflection((-axis * Math.PI) / 180, pivot())
+  }
 
   function set(
     label: string,
@@ -187,7 +193,7 @@ export function useStrokeActs() {
     desk.gather(added.flatMap(one => one.ids))
   }
 
-  function duplicateMirrored(axis: 'upright' | 'level'): void {
+  function duplicateMirrored(axis: Axis): void {
     const by = mirrorMap(axis)
     const added = gathered().map(({ drawing, elements }) => addedCopies(drawing, elements, by))
     if (
@@ -206,7 +212,7 @@ export function useStrokeActs() {
     mapBy,
     nudge,
     byNumbers,
-    mirror: (axis: 'upright' | 'level') => mapBy('mirror', mirrorMap(axis)),
+    mirror: (axis: Axis) => mapBy('mirror', mirrorMap(axis)),
     duplicateMirrored,
     smooth,
     join,

@@ -15,6 +15,7 @@ import {
   type Label,
   type Layer,
   type QueueItem,
+  type ShotDocument,
 } from '@unhurried/core/document'
 import type { Wish } from '@unhurried/core/chart'
 import type { Matrix, Point, PressureCurve } from '@unhurried/core/geometry'
@@ -46,6 +47,8 @@ export interface SheetSelection {
   readonly from: number
   readonly to: number
 }
+
+const firstLayer = (layers: ShotDocument['layers']) => Object.values(layers).find(isAnimated)?.id ?? FIRST.drawn
 
 /** Where one stands, what is in the hand, and what shows through. None of it belongs to the document. */
 export const useDesk = defineStore('desk', () => {
@@ -260,6 +263,13 @@ export const useDesk = defineStore('desk', () => {
     },
   )
   watch(layerId, () => (part.value = null))
+  // The layer in the hand may go: undone here, or removed by somebody else.
+  watch(
+    () => shot.document?.layers,
+    layers => {
+      if (layers && !layers[layerId.value]) layerId.value = firstLayer(layers)
+    },
+  )
 
   return {
     frame,
@@ -327,7 +337,7 @@ export const useDesk = defineStore('desk', () => {
     goTo,
     /** Starts afresh on another shot. */
     reset(startFrame: number) {
-      layerId.value = Object.values(shot.document?.layers ?? {}).find(isAnimated)?.id ?? FIRST.drawn
+      layerId.value = firstLayer(shot.document?.layers ?? {})
       selection.value = null
       gather([])
       through.value = false
