@@ -39,6 +39,9 @@ const GATHERED_PARTS = [
 ] as const
 const KEEPS_WORDS: Record<Keeps, string> = { free: 'free', area: 'area', volume: 'volume' }
 const open = ref(false)
+/** The settings are made when they are first asked for: their samples of pens take as long to paint as a drawing. */
+const wasOpen = ref(false)
+watch(open, now => (wasOpen.value ||= now))
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (event.key === 'Escape') open.value = false
 })
@@ -82,7 +85,8 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
           }}</span>
         </button>
       </template>
-      <PenPanel v-if="drawsLines(desk.tool)" />
+      <template v-if="!wasOpen" />
+      <PenPanel v-else-if="drawsLines(desk.tool)" />
       <LettersPanel v-else-if="desk.tool === 'letters'" />
       <template v-else-if="desk.width !== null">
         <p class="setting">
