@@ -247,6 +247,14 @@ const now = computed(() => {
     padding: 0 8px;
   }
 
+  .tool {
+    width: 41px;
+  }
+
+  .palette {
+    width: 108px;
+  }
+
   .fan {
     display: none;
   }

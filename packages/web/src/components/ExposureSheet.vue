@@ -76,6 +76,17 @@ const painted = computed((): PaintedColumn[] => {
   })
 })
 
+/** Frame numbers and marks of beats stay at the left of the sheet. */
+const GUTTER_PX = 46
+// The column of the layer in the hand comes into sight.
+watch([() => desk.layerId, places], () => {
+  const [box, place] = [scroller.value, places.value[layers.value.findIndex(({ id }) => id === desk.layerId)]]
+  if (!box || !place) return
+  const right = place.left + place.width
+  if (place.left - GUTTER_PX < box.scrollLeft) box.scrollLeft = place.left - GUTTER_PX
+  else if (right > box.scrollLeft + box.clientWidth) box.scrollLeft = right - box.clientWidth
+})
+
 // The row under the playhead stays in sight.
 watch([() => desk.frame, height, row], async () => {
   await nextTick()
