@@ -3,6 +3,7 @@ import { wishTicks, type Wish } from '../chart/wish.ts'
 import { drawingAt, plain, slice, spread, type Run } from '../time/exposure.ts'
 import type { Chart, ChartTick, Drawing, Role, ShotDocument, Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
+import { paintOff } from './paintSheets.ts'
 import { chartBetween, columnOf, freeNumber, isBlank, type KeyPair } from './selectors.ts'
 import { find, get } from './table.ts'
 import { unchart } from './sheetEdits.ts'
@@ -185,5 +186,5 @@ function removeIfUnused(document: ShotDocument, take: Take, drawing: Drawing, pa
     return false
   })
   const others = unchart(document, drawing.id).filter(op => op.kind !== 'chart.set' || op.id !== own?.id)
-  return elsewhere ? [] : [...others, { kind: 'drawing.remove', id: drawing.id }]
+  return elsewhere ? [] : [...others, { kind: 'drawing.remove', id: drawing.id }, ...paintOff(document, drawing.id)]
 }

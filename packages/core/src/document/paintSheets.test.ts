@@ -110,6 +110,20 @@ describe('a paint layer that is tied to a line layer', () => {
     expect(after(gone.document, gone.inverse).document).toEqual(tied)
   })
 
+  test('goes with its line drawing, and does not lie in wait for the next one of the number', () => {
+    const edit = removeExposure(tied, currentTake(tied), FIRST.drawn, 1)
+    const gone = after(tied, edit.ops)
+    expect(Object.keys(gone.document.drawings).sort()).toEqual(['b', 'c', 'p9'])
+    expect(shown(gone.document)).toEqual(['-×4', 'p9×4', '-×12'])
+    expect(after(gone.document, gone.inverse).document).toEqual(tied)
+    // A drawing that is still shown elsewhere keeps its paint.
+    const shared = after(tied, [
+      { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 12, runs: [{ drawing: 'a', frames: 4 }] },
+    ]).document
+    const one = after(shared, removeExposure(shared, currentTake(shared), FIRST.drawn, 1).ops).document
+    expect(Object.keys(one.drawings)).toContain('p1')
+  })
+
   test('is copied along with the line drawing, strokes and all', () => {
     const painted = after(tied, [{ kind: 'elements.add', drawing: 'p1', elements: [sampleElement('fill')] }]).document
     const copy = putNewDrawing(

@@ -1,6 +1,6 @@
 import type { Drawing, Layer, ShotDocument } from './model.ts'
 import type { Operation } from './operations/index.ts'
-import { find } from './table.ts'
+import { find, get } from './table.ts'
 
 /*
  * Paint layers that are tied to a line layer: their sheets lie under the line drawings of the same number and are exposed
@@ -40,3 +40,10 @@ export function sheetsUnderCopy(
     drawing: sheetFor(copy, sheet.layer, copied(sheet), newId),
   }))
 }
+
+/**
+ * Operations that take off the paint under a line drawing that goes: left behind, it would lie under the next drawing that
+ * gets the number.
+ */
+export const paintOff = (document: ShotDocument, line: string): Operation[] =>
+  sheetsUnder(document, get(document.drawings, line)).map(sheet => ({ kind: 'drawing.remove', id: sheet.id }))

@@ -13,7 +13,7 @@ import {
 } from './layerForm.ts'
 import type { Drawing, Role, ShotDocument, Take } from './model.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
-import { sheetFor, sheetsUnderCopy, timedBy } from './paintSheets.ts'
+import { paintOff, sheetFor, sheetsUnderCopy, timedBy } from './paintSheets.ts'
 import { columnOf, exposedDrawing, freeNumber } from './selectors.ts'
 import { find, get, has } from './table.ts'
 
@@ -208,8 +208,9 @@ const copiesUnder = (document: ShotDocument, source: Drawing, copy: Drawing, new
   sheetsUnderCopy(document, source, copy, sheet => copiedElements(sheet, newId), newId)
 
 /**
- * Gives the exposure at `frame` (on a tied layer: of the line drawing there) a copy of its drawing for its own: other places where the drawing was shown keep it. Null
- * when nothing is exposed there. In a linked cycle the copy takes the drawing's place in the pattern.
+ * Gives the exposure at `frame` (on a tied layer: of the line drawing there) a copy of its drawing for its own: other places
+ * where the drawing was shown keep it. Null when nothing is exposed there. In a linked cycle the copy takes the drawing's
+ * place in the pattern.
  */
 export function ownCopy(
   document: ShotDocument,
@@ -286,14 +287,19 @@ function lengthAfter(document: ShotDocument, take: Take, ops: readonly Operation
   return result.ok ? get(result.document.takes, take.id).length : take.length
 }
 
-/** Operations that remove a drawing when, after `ops`, no take shows it any more. */
+/** Operations that remove a drawing, and paint that lies under it, when, after `ops`, no take shows it any more. */
 function removeIfUnexposed(document: ShotDocument, ops: readonly Operation[], drawing: string): Operation[] {
   const result = applyBatch(document, ops)
   if (!result.ok || isExposed(result.document, drawing)) return []
   const pins = Object.values(document.takes)
     .filter(take => has(take.pins, drawing))
     .map((take): Operation => ({ kind: 'pin.set', take: take.id, drawing, beat: null }))
-  return [...unchart(document, drawing), ...pins, { kind: 'drawing.remove', id: drawing }]
+  return [
+    ...unchart(document, drawing),
+    ...pins,
+    { kind: 'drawing.remove', id: drawing },
+    ...paintOff(document, drawing),
+  ]
 }
 
 function isExposed(document: ShotDocument, drawing: string): boolean {
