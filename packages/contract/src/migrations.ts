@@ -1,5 +1,5 @@
 import { presetWish, type Preset } from '@unhurried/core/chart'
-import { DOCUMENT_SCHEMA, type Operation, type ShotDocument } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, openedForm, type Operation, type ShotDocument } from '@unhurried/core/document'
 
 /*
  * Stored documents and operations of earlier schemas, brought up to the present one. Every step is pure, knows only its
@@ -111,9 +111,9 @@ function climb(value: Json, schema: number, which: keyof Step): Json {
   return now
 }
 
-/** A stored document of any earlier schema as one of the present. Throws a RangeError on a document from the future. */
+/** A stored document of any schema so far as one of the present, whole again. Throws a RangeError on a document from the future. */
 export function migrateDocument(stored: { schema: number }): ShotDocument {
-  return climb(stored as unknown as Json, stored.schema, 'document') as unknown as ShotDocument
+  return openedForm(climb(stored as unknown as Json, stored.schema, 'document') as unknown as ShotDocument)
 }
 
 /** Operations stored with an earlier schema as ones of the present. Throws a RangeError on operations from the future. */

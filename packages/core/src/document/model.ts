@@ -188,6 +188,11 @@ export const LIMITS = {
   layers: 40,
   drawings: 6000,
   elementsPerDrawing: 5000,
+  /** over the whole shot, so that the largest one still opens within seconds */
+  elementsPerShot: 120_000,
+  placesPerShot: 200_000,
+  /** exposures over all layers and takes, and those of patterns */
+  runsPerShot: 400_000,
   charts: 2000,
   takes: 24,
   cycles: 200,

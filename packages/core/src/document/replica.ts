@@ -1,5 +1,5 @@
 import type { ShotDocument } from './model.ts'
-import { applyBatch, type Operation, type Refusal } from './operations/index.ts'
+import { applyBatch, doBatch, replay, type Operation, type Refusal } from './operations/index.ts'
 
 /** Operations that belong together: one undo step, done all or not at all, and sent and stored as one. */
 export interface Batch {
@@ -49,25 +49,30 @@ export function commit(replica: Replica, batch: Batch): Commit {
  * what is still pending is put on top again. Throws on a gap in the numbers: the caller must ask for what is missing.
  */
 export function receive(replica: Replica, entries: readonly JournalEntry[]): Replica {
-  let { seq, confirmed, pending } = replica
+  const fresh = entries.filter(entry => entry.seq > replica.seq)
+  const last = fresh[fresh.length - 1]
+  if (!last) return replica
+  let { pending } = replica
   let foreign = false
-  for (const entry of entries) {
-    if (entry.seq <= seq) continue
-    if (entry.seq !== seq + 1) throw new RangeError(`journal entry ${entry.seq} does not follow ${seq}`)
-    const result = applyBatch(confirmed, entry.batch.ops)
-    if (!result.ok) throw new RangeError(`journal entry ${entry.seq} cannot be replayed: ${result.refusal.code}`)
-    confirmed = result.document
-    seq = entry.seq
+  for (const [i, entry] of fresh.entries()) {
+    const due = replica.seq + i + 1
+    if (entry.seq !== due) throw new RangeError(`journal entry ${entry.seq} does not follow ${due - 1}`)
     if (pending[0]?.id === entry.batch.id) pending = pending.slice(1)
     else foreign = true
   }
-  if (seq === replica.seq) return replica
+  const result = replay(
+    replica.confirmed,
+    fresh.map(entry => entry.batch.ops),
+  )
+  if (!result.ok) throw new RangeError(`journal entries up to ${last.seq} cannot be replayed: ${result.refusal.code}`)
+  const confirmed = result.document
   if (foreign) {
-    const known = new Set(entries.map(entry => entry.batch.id))
+    const known = new Set(fresh.map(entry => entry.batch.id))
     pending = pending.filter(batch => !known.has(batch.id))
   }
   // Own batches come back in the order they were done, so without foreign ones in between nothing shown has changed.
-  return { seq, confirmed, pending, document: foreign ? withPending(confirmed, pending) : replica.document }
+  const document = foreign ? withPending(confirmed, pending) : replica.document
+  return { seq: last.seq, confirmed, pending, document }
 }
 
 /** Takes batches off what is pending: those that the journal will not take, or has had all along. */
@@ -81,7 +86,7 @@ export function noLongerPending(replica: Replica, ids: readonly string[]): Repli
 function withPending(confirmed: ShotDocument, pending: readonly Batch[]): ShotDocument {
   let document = confirmed
   for (const batch of pending) {
-    const result = applyBatch(document, batch.ops)
+    const result = doBatch(document, batch.ops)
     if (result.ok) document = result.document
   }
   return document

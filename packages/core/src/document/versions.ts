@@ -1,5 +1,5 @@
 import type { Drawing, ShotDocument } from './model.ts'
-import { applyBatch, type Operation } from './operations/index.ts'
+import { doBatch, type Operation } from './operations/index.ts'
 import type { JournalEntry } from './replica.ts'
 import { find, put } from './table.ts'
 
@@ -43,7 +43,7 @@ export function versionsOf(beginning: ShotDocument, entries: readonly JournalEnt
     const ops = batch.ops.filter(op => concerns(op, id))
     if (ops.length === 0) continue
     const before = find(document.drawings, id)
-    const result = applyBatch(document, ops)
+    const result = doBatch(document, ops)
     if (!result.ok) continue
     document = result.document
     const drawing = find(document.drawings, id)

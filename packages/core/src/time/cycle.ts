@@ -26,9 +26,10 @@ export function unrolled(pattern: readonly Run[], offset: number, frames: number
   const period = lengthOf(pattern)
   needWhole(period, 1, 'frames of a pattern')
   const start = modulo(offset, period)
-  const turns = Math.ceil((start + frames) / period)
-  const all = Array.from({ length: turns }, () => pattern).flat()
-  return plain(slice(all, start, start + frames))
+  const out: Run[] = slice(pattern, start, Math.min(period, start + frames))
+  let left = frames - lengthOf(out)
+  for (; left >= period; left -= period) for (const run of pattern) out.push(run)
+  return plain(left > 0 ? out.concat(slice(pattern, 0, left)) : out)
 }
 
 /** The last frame (not included) of a cycle in a take of `length` frames. */
@@ -40,6 +41,50 @@ export function withCycle(column: readonly Run[], cycle: Cycle): Run[] {
   const end = Math.min(length, cycleEnd(cycle, length))
   if (end <= cycle.from) return [...column]
   return overwrite(column, cycle.from, unrolled(cycle.pattern, cycle.offset, end - cycle.from))
+}
+
+/**
+ * A column with the frames of several cycles of its layer, none over another, written over it: in one pass, whatever their
+ * number. Frames of a cycle that lie outside the column are left out.
+ */
+export function withCycles(column: readonly Run[], cycles: readonly Cycle[]): Run[] {
+  const length = lengthOf(column)
+  const pieces: (readonly Run[])[] = []
+  let rest = { runs: column, index: 0, before: 0 }
+  let at = 0
+  for (const cycle of [...cycles].sort((a, b) => a.from - b.from)) {
+    const end = Math.min(length, cycleEnd(cycle, length))
+    if (end <= cycle.from) continue
+    const ahead = taken(rest, cycle.from - at)
+    pieces.push(ahead.runs, unrolled(cycle.pattern, cycle.offset, end - cycle.from))
+    rest = taken(ahead.rest, end - cycle.from).rest
+    at = end
+  }
+  pieces.push(taken(rest, length - at).runs)
+  return plain(pieces.flat())
+}
+
+/** Where reading a column has come to: the run it stands in, and frames of it read already. */
+interface Reading {
+  readonly runs: readonly Run[]
+  readonly index: number
+  readonly before: number
+}
+
+/** The next `frames` frames of a column, and where reading goes on. */
+function taken(from: Reading, frames: number): { runs: Run[]; rest: Reading } {
+  const out: Run[] = []
+  let { index, before } = from
+  let left = frames
+  while (left > 0) {
+    const run = from.runs[index] as Run
+    const some = Math.min(left, run.frames - before)
+    out.push({ drawing: run.drawing, frames: some })
+    left -= some
+    before += some
+    if (before === run.frames) [index, before] = [index + 1, 0]
+  }
+  return { runs: out, rest: { runs: from.runs, index, before } }
 }
 
 /** The frame of the pattern (0-based) that frame `frame` of the take shows. */

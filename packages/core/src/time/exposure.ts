@@ -32,10 +32,13 @@ export function plain(runs: readonly Run[]): Run[] {
     if (run.frames === 0) continue
     const last = out[out.length - 1]
     if (last && last.drawing === run.drawing) out[out.length - 1] = { ...last, frames: last.frames + run.frames }
-    else out.push({ drawing: run.drawing, frames: run.frames })
+    else out.push(bare(run))
   }
   return out
 }
+
+/** A run without the place it had; itself when it had none, for columns of thousands are made again and again. */
+const bare = (run: Run): Run => ('start' in run ? { drawing: run.drawing, frames: run.frames } : run)
 
 /** Whether two columns in plain form show the same. */
 export const sameRuns = (a: readonly Run[], b: readonly Run[]): boolean =>

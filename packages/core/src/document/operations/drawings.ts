@@ -1,34 +1,45 @@
-import type { Run } from '../../time/exposure.ts'
 import { LIMITS, ROLES, type Drawing, type Element, type ShotDocument } from '../model.ts'
-import { find, get, has, put, sizeOf, without } from '../table.ts'
+import { find, get, has } from '../table.ts'
+import type { Bench } from './bench.ts'
 import { refusePlaces } from './marks.ts'
 import { refusal, type Handler, type Refusal } from './kinds.ts'
 
 export const drawingAdd: Handler<'drawing.add'> = {
-  refuse(document, { drawing }) {
+  refuse(document, { drawing }, bench) {
     if (has(document.drawings, drawing.id)) return refusal('id-taken', drawing.id)
     if (!has(document.layers, drawing.layer)) return refusal('unknown-layer', drawing.layer)
-    if (sizeOf(document.drawings) >= LIMITS.drawings) return refusal('too-many', 'drawings')
+    if (bench.size(document.drawings) >= LIMITS.drawings) return refusal('too-many', 'drawings')
     const stray = Object.entries(drawing.elements).find(([id, element]) => element.id !== id)
     if (stray) return refusal('bad-value', `element ${stray[0]}`)
     return (
       refusePlaces(document, drawing.layer, drawing.marks) ??
-      refuseNumber(document, drawing.layer, drawing.number, drawing.id) ??
-      refuseElements(document, Object.values(drawing.elements), 0)
+      refuseNumber(document, drawing.layer, drawing.number, drawing.id, bench) ??
+      bench.room(bench.totals(document).places, Object.keys(drawing.marks).length, 'placesPerShot') ??
+      refuseElements(document, Object.values(drawing.elements), 0, bench)
     )
   },
-  apply: (document, { drawing }) => withDrawing(document, drawing),
+  apply(document, { drawing }, bench) {
+    bench.numbers(document, drawing.layer).set(drawing.number, drawing.id)
+    count(document, drawing, 1, bench)
+    return withDrawing(document, drawing, bench)
+  },
   invert: (_before, { drawing }) => [{ kind: 'drawing.remove', id: drawing.id }],
 }
 
 export const drawingSet: Handler<'drawing.set'> = {
-  refuse(document, { id, patch }) {
+  refuse(document, { id, patch }, bench) {
     const drawing = find(document.drawings, id)
     if (!drawing) return refusal('unknown-drawing', id)
     if (patch.role !== undefined && !ROLES.includes(patch.role)) return refusal('bad-value', 'role')
-    return patch.number === undefined ? null : refuseNumber(document, drawing.layer, patch.number, id)
+    return patch.number === undefined ? null : refuseNumber(document, drawing.layer, patch.number, id, bench)
   },
-  apply: (document, { id, patch }) => withDrawing(document, { ...get(document.drawings, id), ...patch }),
+  apply(document, { id, patch }, bench) {
+    const drawing = get(document.drawings, id)
+    const numbers = bench.numbers(document, drawing.layer)
+    numbers.delete(drawing.number)
+    numbers.set(patch.number ?? drawing.number, id)
+    return withDrawing(document, bench.set(drawing, patch), bench)
+  },
   invert(before, { id, patch }) {
     const { number, role } = get(before.drawings, id)
     return [
@@ -42,39 +53,35 @@ export const drawingSet: Handler<'drawing.set'> = {
 }
 
 export const drawingRemove: Handler<'drawing.remove'> = {
-  refuse(document, { id }) {
-    const sheet = find(document.drawings, id)
-    if (!sheet) return refusal('unknown-drawing', id)
-    // The sheets of a tied layer are exposed by what it follows, and leave nothing but an empty place.
-    const isTied = find(document.layers, sheet.layer)?.follows
-    for (const take of Object.values(document.takes)) {
-      const shows = (runs: readonly Run[]) => runs.some(run => run.drawing === id)
-      if (!isTied && Object.values(take.columns).some(shows)) return refusal('still-exposed', id)
-      if (Object.values(take.cycles).some(cycle => shows(cycle.pattern))) return refusal('still-exposed', id)
-      if (has(take.pins, id)) return refusal('still-pinned', id)
-    }
-    const charted = Object.values(document.charts).some(
-      chart => chart.from === id || chart.to === id || chart.ticks.some(tick => tick.drawing === id),
-    )
-    return charted ? refusal('still-charted', id) : null
+  refuse(document, { id }, bench) {
+    if (!has(document.drawings, id)) return refusal('unknown-drawing', id)
+    const { exposed, pinned, charted } = bench.inUse(document)
+    if (exposed.has(id)) return refusal('still-exposed', id)
+    if (pinned.has(id)) return refusal('still-pinned', id)
+    return charted.has(id) ? refusal('still-charted', id) : bench.spend(1)
   },
-  apply: (document, { id }) => ({ ...document, drawings: without(document.drawings, [id]) }),
+  apply(document, { id }, bench) {
+    const drawing = get(document.drawings, id)
+    bench.numbers(document, drawing.layer).delete(drawing.number)
+    count(document, drawing, -1, bench)
+    return bench.set(document, { drawings: bench.without(document.drawings, [id]) })
+  },
   invert: (before, { id }) => [{ kind: 'drawing.add', drawing: get(before.drawings, id) }],
 }
 
 export const elementsAdd: Handler<'elements.add'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)
     if (!drawing) return refusal('unknown-drawing', op.drawing)
     const taken = op.elements.find(element => has(drawing.elements, element.id))
     if (taken) return refusal('id-taken', taken.id)
-    return refuseElements(document, op.elements, sizeOf(drawing.elements))
+    return refuseElements(document, op.elements, bench.size(drawing.elements), bench)
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const drawing = get(document.drawings, op.drawing)
-    const elements = { ...drawing.elements }
-    for (const element of op.elements) elements[element.id] = element
-    return withDrawing(document, { ...drawing, elements })
+    bench.totals(document).elements += op.elements.length
+    const elements = op.elements.reduce((all, element) => bench.put(all, element.id, element), drawing.elements)
+    return withDrawing(document, bench.set(drawing, { elements }), bench)
   },
   invert: (_before, op) => [
     { kind: 'elements.remove', drawing: op.drawing, ids: op.elements.map(element => element.id) },
@@ -85,9 +92,10 @@ export const elementsRemove: Handler<'elements.remove'> = {
   refuse(document, op) {
     return refuseIds(document, op.drawing, op.ids)
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const drawing = get(document.drawings, op.drawing)
-    return withDrawing(document, { ...drawing, elements: without(drawing.elements, op.ids) })
+    bench.totals(document).elements -= op.ids.length
+    return withDrawing(document, bench.set(drawing, { elements: bench.without(drawing.elements, op.ids) }), bench)
   },
   invert(before, op) {
     const { elements } = get(before.drawings, op.drawing)
@@ -107,11 +115,11 @@ export const elementsSet: Handler<'elements.set'> = {
     }
     return null
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const drawing = get(document.drawings, op.drawing)
-    const elements = { ...drawing.elements }
-    for (const { id, patch } of op.changes) elements[id] = { ...get(drawing.elements, id), ...patch }
-    return withDrawing(document, { ...drawing, elements })
+    let { elements } = drawing
+    for (const { id, patch } of op.changes) elements = bench.put(elements, id, { ...get(elements, id), ...patch })
+    return withDrawing(document, bench.set(drawing, { elements }), bench)
   },
   invert(before, op) {
     const { elements } = get(before.drawings, op.drawing)
@@ -123,14 +131,26 @@ export const elementsSet: Handler<'elements.set'> = {
   },
 }
 
-function withDrawing(document: ShotDocument, drawing: Drawing): ShotDocument {
-  return { ...document, drawings: put(document.drawings, drawing.id, drawing) }
+function withDrawing(document: ShotDocument, drawing: Drawing, bench: Bench): ShotDocument {
+  return bench.set(document, { drawings: bench.put(document.drawings, drawing.id, drawing) })
 }
 
-function refuseNumber(document: ShotDocument, layer: string, number: number, self: string): Refusal | null {
+function count(document: ShotDocument, drawing: Drawing, sign: 1 | -1, bench: Bench): void {
+  const totals = bench.totals(document)
+  totals.elements += sign * Object.keys(drawing.elements).length
+  totals.places += sign * Object.keys(drawing.marks).length
+}
+
+function refuseNumber(
+  document: ShotDocument,
+  layer: string,
+  number: number,
+  self: string,
+  bench: Bench,
+): Refusal | null {
   if (!Number.isInteger(number) || number < 1) return refusal('bad-value', 'number')
-  const taken = Object.values(document.drawings).some(d => d.layer === layer && d.number === number && d.id !== self)
-  return taken ? refusal('number-taken', String(number)) : null
+  const holder = bench.numbers(document, layer).get(number)
+  return holder !== undefined && holder !== self ? refusal('number-taken', String(number)) : null
 }
 
 function refuseIds(document: ShotDocument, drawingId: string, ids: readonly string[]): Refusal | null {
@@ -141,7 +161,14 @@ function refuseIds(document: ShotDocument, drawingId: string, ids: readonly stri
   return missing === undefined ? null : refusal('unknown-element', missing)
 }
 
-function refuseElements(document: ShotDocument, elements: readonly Element[], already: number): Refusal | null {
+function refuseElements(
+  document: ShotDocument,
+  elements: readonly Element[],
+  already: number,
+  bench: Bench,
+): Refusal | null {
+  const full = bench.room(bench.totals(document).elements, elements.length, 'elementsPerShot')
+  if (full) return full
   if (already + elements.length > LIMITS.elementsPerDrawing) return refusal('too-many', 'strokes in a drawing')
   if (new Set(elements.map(element => element.id)).size !== elements.length) {
     return refusal('bad-value', 'the same element twice')

@@ -1,5 +1,6 @@
 import type { ShotDocument } from '../model.ts'
 import * as beats from './beats.ts'
+import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'
 import type { Handler, Operation, OperationKind, Refusal } from './kinds.ts'
 import * as marks from './marks.ts'
@@ -7,7 +8,7 @@ import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
 import * as swatches from './swatches.ts'
 import * as takes from './takes.ts'
-import { withTies } from './tied.ts'
+import { movesTies, readsTies, withTies } from './tied.ts'
 
 /** Every kind has its handler; a missing one does not compile. */
 const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
@@ -55,29 +56,83 @@ const handlerOf = (op: Operation) => HANDLERS[op.kind] as Handler<OperationKind>
 
 /** Why an operation cannot be done on a document, or null when it can. */
 export function refuse(document: ShotDocument, op: Operation): Refusal | null {
-  return handlerOf(op).refuse(document, op)
+  return handlerOf(op).refuse(document, op, makeBench())
+}
+
+/** Which operation of a batch was refused, and why. */
+export interface Refused {
+  readonly ok: false
+  readonly refusal: Refusal
+  readonly index: number
 }
 
 /** A document after a batch, with the operations that undo it in the order to do them; or which operation was refused. */
 export type BatchResult =
-  | { readonly ok: true; readonly document: ShotDocument; readonly inverse: readonly Operation[] }
-  | { readonly ok: false; readonly refusal: Refusal; readonly index: number }
+  { readonly ok: true; readonly document: ShotDocument; readonly inverse: readonly Operation[] } | Refused
+
+/** A document after a batch that nobody undoes here. */
+export type Done = { readonly ok: true; readonly document: ShotDocument } | Refused
+
+/** Kinds after which the exposures of a shot may be more. */
+const GROWING: ReadonlySet<OperationKind> = new Set([
+  'layer.add',
+  'exposure.write',
+  'frames.insert',
+  'cycle.add',
+  'cycle.set',
+  'take.add',
+])
+
+/** Does operations one after the other on a bench, and hands each to `before` with the document as it is then. */
+function carryOut(
+  document: ShotDocument,
+  ops: readonly Operation[],
+  bench: Bench,
+  before?: (now: ShotDocument, op: Operation) => void,
+): Done {
+  let now = document
+  let moved = false
+  const settle = () => {
+    if (moved) now = withTies(now, bench)
+    moved = false
+  }
+  for (const [index, op] of ops.entries()) {
+    if (readsTies(op)) settle()
+    const handler = handlerOf(op)
+    const no = handler.refuse(now, op, bench)
+    if (no) return { ok: false, refusal: no, index }
+    before?.(now, op)
+    const runs = GROWING.has(op.kind) ? runsOf(now) : null
+    now = handler.apply(now, op, bench)
+    moved ||= movesTies(op)
+    const full = runs === null ? null : bench.room(runs, runsOf(now) - runs, 'runsPerShot')
+    if (full) return { ok: false, refusal: full, index }
+  }
+  const runs = runsOf(now)
+  settle()
+  const full = bench.room(runs, runsOf(now) - runs, 'runsPerShot')
+  return full ? { ok: false, refusal: full, index: ops.length - 1 } : { ok: true, document: now }
+}
 
 /** Does operations one after the other: all of them, or none when any is refused. Never changes what it is given. */
 export function applyBatch(document: ShotDocument, ops: readonly Operation[]): BatchResult {
-  let now = document
   const undo: Operation[][] = []
-  for (const [index, op] of ops.entries()) {
-    const handler = handlerOf(op)
-    const no = handler.refuse(now, op)
-    if (no) return { ok: false, refusal: no, index }
-    undo.push(handler.invert(now, op))
-    now = withTies(handler.apply(now, op), op)
-  }
-  return { ok: true, document: now, inverse: undo.reverse().flat() }
+  const result = carryOut(document, ops, makeBench(), (now, op) => undo.push(handlerOf(op).invert(now, op)))
+  return result.ok ? { ...result, inverse: undo.reverse().flat() } : result
 }
+
+/** Like applyBatch, for those who do not undo it. */
+export const doBatch = (document: ShotDocument, ops: readonly Operation[]): Done => carryOut(document, ops, makeBench())
+
+/**
+ * A document after many batches that were taken in before, worked out in place on a private copy. What was in order then is
+ * not held against bounds that came later. `index` of a refusal counts operations of all batches.
+ */
+export const replay = (document: ShotDocument, batches: readonly (readonly Operation[])[]): Done =>
+  carryOut(document, batches.flat(), makeBench(false))
 
 export { columnsCover, refuseFormat } from './plan.ts'
 export { cyclesHold } from './takes.ts'
-export { tiesHold } from './tied.ts'
+export { runsOf } from './bench.ts'
+export { openedForm, storedForm, tiesHold } from './tied.ts'
 export type { ElementChange, Operation, OperationKind, OperationOf, Refusal, RefusalCode } from './kinds.ts'

@@ -18,6 +18,7 @@ import type {
   WayOfWorking,
 } from '../model.ts'
 import type { Table } from '../table.ts'
+import type { Bench } from './bench.ts'
 
 /** Every change of a document. Small plain values, by id, so that changes to different things can go in either order. */
 export interface Operations {
@@ -136,9 +137,9 @@ export type RefusalCode =
 /** What each kind of operation knows how to do. */
 export interface Handler<K extends OperationKind> {
   /** the only place that says no; total, never throws on data */
-  refuse(document: ShotDocument, op: OperationOf<K>): Refusal | null
+  refuse(document: ShotDocument, op: OperationOf<K>, bench: Bench): Refusal | null
   /** the document after it; parts it does not touch keep their identity. Only after `refuse` said null */
-  apply(document: ShotDocument, op: OperationOf<K>): ShotDocument
+  apply(document: ShotDocument, op: OperationOf<K>, bench: Bench): ShotDocument
   /** the operations that undo it on the document it leads to, in the order to do them */
   invert(before: ShotDocument, op: OperationOf<K>): Operation[]
 }

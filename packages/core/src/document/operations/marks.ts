@@ -1,15 +1,15 @@
 import { LIMITS, type MarkPlace, type ShotDocument } from '../model.ts'
-import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
+import { find, get, has, type Table } from '../table.ts'
 import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
 
 export const markAdd: Handler<'mark.add'> = {
-  refuse(document, { mark }) {
+  refuse(document, { mark }, bench) {
     if (has(document.marks, mark.id)) return refusal('id-taken', mark.id)
     if (!has(document.layers, mark.layer)) return refusal('unknown-layer', mark.layer)
-    if (sizeOf(document.marks) >= LIMITS.marks) return refusal('too-many', 'marks')
+    if (bench.size(document.marks) >= LIMITS.marks) return refusal('too-many', 'marks')
     return mark.name !== '' && Number.isFinite(mark.order) ? null : refusal('bad-value', 'mark')
   },
-  apply: (document, { mark }) => ({ ...document, marks: put(document.marks, mark.id, mark) }),
+  apply: (document, { mark }, bench) => bench.set(document, { marks: bench.put(document.marks, mark.id, mark) }),
   invert: (_before, { mark }) => [{ kind: 'mark.remove', id: mark.id }],
 }
 
@@ -19,38 +19,41 @@ export const markSet: Handler<'mark.set'> = {
     const { name, order } = { ...get(document.marks, id), ...patch }
     return name !== '' && Number.isFinite(order) ? null : refusal('bad-value', 'mark')
   },
-  apply: (document, { id, patch }) => ({
-    ...document,
-    marks: put(document.marks, id, { ...get(document.marks, id), ...patch }),
-  }),
+  apply: (document, { id, patch }, bench) =>
+    bench.set(document, { marks: bench.put(document.marks, id, { ...get(document.marks, id), ...patch }) }),
   invert: (before, { id, patch }) => [{ kind: 'mark.set', id, patch: valuesBefore(get(before.marks, id), patch) }],
 }
 
 export const markRemove: Handler<'mark.remove'> = {
-  refuse(document, { id }) {
+  refuse(document, { id }, bench) {
     if (!has(document.marks, id)) return refusal('unknown-mark', id)
+    const much = bench.spend(bench.size(document.charts) + bench.size(document.drawings))
+    if (much) return much
     if (Object.values(document.charts).some(chart => chart.part === id)) return refusal('still-charted', id)
     const placed = Object.values(document.drawings).some(drawing => has(drawing.marks, id))
     return placed ? refusal('still-placed', id) : null
   },
-  apply: (document, { id }) => ({ ...document, marks: without(document.marks, [id]) }),
+  apply: (document, { id }, bench) => bench.set(document, { marks: bench.without(document.marks, [id]) }),
   invert: (before, { id }) => [{ kind: 'mark.add', mark: get(before.marks, id) }],
 }
 
 export const marksPlace: Handler<'marks.place'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)
     if (!drawing) return refusal('unknown-drawing', op.drawing)
-    return refusePlaces(document, drawing.layer, op.places)
+    return (
+      refusePlaces(document, drawing.layer, op.places) ??
+      bench.room(bench.totals(document).places, morePlaces(drawing.marks, op.places), 'placesPerShot')
+    )
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const drawing = get(document.drawings, op.drawing)
-    const marks: Record<string, MarkPlace> = { ...drawing.marks }
+    bench.totals(document).places += morePlaces(drawing.marks, op.places)
+    let { marks } = drawing
     for (const [id, place] of Object.entries(op.places)) {
-      if (place) marks[id] = place
-      else delete marks[id]
+      marks = place ? bench.put(marks, id, place) : bench.without(marks, [id])
     }
-    return { ...document, drawings: put(document.drawings, drawing.id, { ...drawing, marks }) }
+    return bench.set(document, { drawings: bench.put(document.drawings, drawing.id, bench.set(drawing, { marks })) })
   },
   invert(before, op) {
     const { marks } = get(before.drawings, op.drawing)
@@ -58,6 +61,9 @@ export const marksPlace: Handler<'marks.place'> = {
     return [{ kind: 'marks.place', drawing: op.drawing, places }]
   },
 }
+
+const morePlaces = (marks: Table<MarkPlace>, places: Table<MarkPlace | null>): number =>
+  Object.entries(places).reduce((more, [id, place]) => more + Number(place !== null) - Number(has(marks, id)), 0)
 
 /** Places must be on marks of the drawing's own layer, and somewhere. */
 export function refusePlaces(document: ShotDocument, layer: string, places: Table<MarkPlace | null>): Refusal | null {

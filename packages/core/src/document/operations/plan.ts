@@ -11,7 +11,8 @@ import {
   type ShotDocument,
   type Take,
 } from '../model.ts'
-import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
+import { find, get, has, type Table } from '../table.ts'
+import type { Bench } from './bench.ts'
 import { refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { COLOUR } from './swatches.ts'
 import { columnsOfOwn, refuseTie } from './tied.ts'
@@ -20,7 +21,7 @@ export const formatSet: Handler<'format.set'> = {
   refuse(document, { patch }) {
     return refuseFormat({ ...document.format, ...patch })
   },
-  apply: (document, { patch }) => ({ ...document, format: { ...document.format, ...patch } }),
+  apply: (document, { patch }, bench) => bench.set(document, { format: { ...document.format, ...patch } }),
   invert: (before, { patch }) => [{ kind: 'format.set', patch: valuesBefore(before.format, patch) }],
 }
 
@@ -31,7 +32,7 @@ export const shotSet: Handler<'shot.set'> = {
       ? refusal('unknown-take', patch.current)
       : null
   },
-  apply: (document, { patch }) => ({ ...document, ...patch }),
+  apply: (document, { patch }, bench) => bench.set(document, patch),
   invert: (before, { patch }) => [{ kind: 'shot.set', patch: valuesBefore(before, patch) }],
 }
 
@@ -45,19 +46,16 @@ export function refuseFormat(format: Format): Refusal | null {
 }
 
 export const layerAdd: Handler<'layer.add'> = {
-  refuse(document, { layer }) {
+  refuse(document, { layer }, bench) {
     if (has(document.layers, layer.id)) return refusal('id-taken', layer.id)
-    if (sizeOf(document.layers) >= LIMITS.layers) return refusal('too-many', 'layers')
+    if (bench.size(document.layers) >= LIMITS.layers) return refusal('too-many', 'layers')
     return refuseLayer(layer) ?? refuseTie(document, layer)
   },
-  apply: (document, { layer }) => ({
-    ...document,
-    layers: put(document.layers, layer.id, layer),
-    takes: mapTakes(document.takes, take => ({
-      ...take,
-      columns: put(take.columns, layer.id, [{ drawing: null, frames: take.length }]),
-    })),
-  }),
+  apply(document, { layer }, bench) {
+    const layers = bench.put(document.layers, layer.id, layer)
+    const empty = (take: Take) => bench.put(take.columns, layer.id, [{ drawing: null, frames: take.length }])
+    return bench.set(document, { layers, takes: withColumns(document.takes, empty, bench) })
+  },
   invert: (_before, { layer }) => [{ kind: 'layer.remove', id: layer.id }],
 }
 
@@ -67,10 +65,10 @@ export const layerSet: Handler<'layer.set'> = {
     const layer = { ...get(document.layers, id), ...patch }
     return refuseLayer(layer) ?? (patch.follows === undefined ? null : refuseTie(document, layer))
   },
-  apply: (document, { id, patch }) => ({
-    ...document,
-    layers: put(document.layers, id, { ...get(document.layers, id), ...patch }),
-  }),
+  apply(document, { id, patch }, bench) {
+    bench.forgetUse()
+    return bench.set(document, { layers: bench.put(document.layers, id, { ...get(document.layers, id), ...patch }) })
+  },
   invert(before, { id, patch }) {
     const layer = get(before.layers, id)
     const back: Operation = { kind: 'layer.set', id, patch: valuesBefore(layer, patch) }
@@ -80,19 +78,23 @@ export const layerSet: Handler<'layer.set'> = {
 }
 
 export const layerRemove: Handler<'layer.remove'> = {
-  refuse(document, { id }) {
+  refuse(document, { id }, bench) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
-    if (sizeOf(document.layers) === 1) return refusal('last-layer', id)
+    const much = bench.spend(bench.size(document.drawings) + bench.size(document.marks))
+    if (much) return much
+    if (bench.size(document.layers) === 1) return refusal('last-layer', id)
     if (Object.values(document.layers).some(layer => layer.follows === id)) return refusal('still-followed', id)
     const cycles = Object.values(document.takes).flatMap(take => Object.values(take.cycles))
     const things = [...Object.values(document.drawings), ...Object.values(document.marks), ...cycles]
     return things.some(thing => thing.layer === id) ? refusal('layer-not-empty', id) : null
   },
-  apply: (document, { id }) => ({
-    ...document,
-    layers: without(document.layers, [id]),
-    takes: mapTakes(document.takes, take => ({ ...take, columns: without(take.columns, [id]) })),
-  }),
+  apply(document, { id }, bench) {
+    const layers = bench.without(document.layers, [id])
+    return bench.set(document, {
+      layers,
+      takes: withColumns(document.takes, take => bench.without(take.columns, [id]), bench),
+    })
+  },
   invert: (before, { id }) => [{ kind: 'layer.add', layer: get(before.layers, id) }],
 }
 
@@ -102,12 +104,12 @@ function refuseLayer({ name, order, kind }: Layer): Refusal | null {
 }
 
 export const chartAdd: Handler<'chart.add'> = {
-  refuse(document, { chart }) {
+  refuse(document, { chart }, bench) {
     if (has(document.charts, chart.id)) return refusal('id-taken', chart.id)
-    if (sizeOf(document.charts) >= LIMITS.charts) return refusal('too-many', 'charts')
+    if (bench.size(document.charts) >= LIMITS.charts) return refusal('too-many', 'charts')
     return refuseChart(document, chart)
   },
-  apply: (document, { chart }) => ({ ...document, charts: put(document.charts, chart.id, chart) }),
+  apply: (document, { chart }, bench) => withCharts(document, bench.put(document.charts, chart.id, chart), bench),
   invert: (_before, { chart }) => [{ kind: 'chart.remove', id: chart.id }],
 }
 
@@ -116,17 +118,20 @@ export const chartSet: Handler<'chart.set'> = {
     const chart = find(document.charts, id)
     return chart ? refuseChart(document, { ...chart, ...patch }) : refusal('unknown-chart', id)
   },
-  apply: (document, { id, patch }) => ({
-    ...document,
-    charts: put(document.charts, id, { ...get(document.charts, id), ...patch }),
-  }),
+  apply: (document, { id, patch }, bench) =>
+    withCharts(document, bench.put(document.charts, id, { ...get(document.charts, id), ...patch }), bench),
   invert: (before, { id, patch }) => [{ kind: 'chart.set', id, patch: valuesBefore(get(before.charts, id), patch) }],
 }
 
 export const chartRemove: Handler<'chart.remove'> = {
   refuse: (document, { id }) => (has(document.charts, id) ? null : refusal('unknown-chart', id)),
-  apply: (document, { id }) => ({ ...document, charts: without(document.charts, [id]) }),
+  apply: (document, { id }, bench) => withCharts(document, bench.without(document.charts, [id]), bench),
   invert: (before, { id }) => [{ kind: 'chart.add', chart: get(before.charts, id) }],
+}
+
+function withCharts(document: ShotDocument, charts: Table<Chart>, bench: Bench): ShotDocument {
+  bench.forgetUse()
+  return bench.set(document, { charts })
 }
 
 function refuseChart(document: ShotDocument, chart: Chart): Refusal | null {
@@ -172,8 +177,11 @@ function parentAt(ticks: readonly Tick[], tick: Tick, parent: number): Fraction 
   return found && found.depth < tick.depth ? found.at : null
 }
 
-function mapTakes(takes: Table<Take>, change: (take: Take) => Take): Table<Take> {
-  return Object.fromEntries(Object.entries(takes).map(([id, take]) => [id, change(take)]))
+function withColumns(takes: Table<Take>, columns: (take: Take) => Take['columns'], bench: Bench): Table<Take> {
+  return Object.values(takes).reduce(
+    (all, take) => bench.put(all, take.id, bench.set(take, { columns: columns(take) })),
+    takes,
+  )
 }
 
 /** Whether every layer of every take is exposed over exactly the take's length, in plain form: an invariant, for tests. */

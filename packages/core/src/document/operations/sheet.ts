@@ -1,31 +1,33 @@
-import { cycleAfterInsert, cycleAfterRemove, cycleEnd, withCycle } from '../../time/cycle.ts'
+import { cycleAfterInsert, cycleAfterRemove, cycleEnd, withCycles, type Cycle } from '../../time/cycle.ts'
 import * as exposure from '../../time/exposure.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loop.ts'
 import type { ShotDocument, Take } from '../model.ts'
-import { find, get, has, put, type Table } from '../table.ts'
+import { find, get, has, type Table } from '../table.ts'
+import { runsOf, type Bench } from './bench.ts'
 import { isFrame, refusal, type Handler, type Operation, type Refusal } from './kinds.ts'
-import { refuseTied } from './tied.ts'
+import { isTied, refuseTied } from './tied.ts'
 
 type Column = readonly exposure.Run[]
 
 export const exposureWrite: Handler<'exposure.write'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
     if (!has(take.columns, op.layer)) return refusal('unknown-layer', op.layer)
     if (!isFrame(op.from) || op.runs.length === 0) return refusal('bad-value', 'frame')
     const end = op.from + exposure.lengthOf(op.runs)
     return (
+      bench.spend(get(take.columns, op.layer).length) ??
       refuseTied(document, op.layer) ??
       refuseRuns(document, op.layer, op.runs) ??
       (end > take.length ? refusal('outside-shot', `frame ${op.from + 1}`) : refuseLinked(take, op.layer, op.from, end))
     )
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const take = get(document.takes, op.take)
     const column = exposure.overwrite(get(take.columns, op.layer), op.from, op.runs)
-    return withTake(document, { ...take, columns: put(take.columns, op.layer, column) })
+    return withTake(document, take, { columns: bench.put(take.columns, op.layer, column) }, bench)
   },
   invert(before, op) {
     const column = get(get(before.takes, op.take).columns, op.layer)
@@ -34,7 +36,7 @@ export const exposureWrite: Handler<'exposure.write'> = {
 }
 
 export const framesInsert: Handler<'frames.insert'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
     if (!isFrame(op.at) || op.at > take.length) return refusal('outside-shot', `frame ${op.at + 1}`)
@@ -42,20 +44,23 @@ export const framesInsert: Handler<'frames.insert'> = {
     if (take.length + op.count > LONGEST_SHOT_FRAMES) return refusal('too-many', 'frames')
     for (const [layer, runs] of Object.entries(op.fill)) {
       if (!has(take.columns, layer)) return refusal('unknown-layer', layer)
+      // What a tied layer shows follows from its line, whatever is said.
+      if (isTied(document, layer)) continue
       const fault = refuseRuns(document, layer, runs)
       if (fault) return fault
       if (exposure.lengthOf(runs) !== op.count) return refusal('bad-value', 'length of the filling')
     }
-    return null
+    return bench.spend(runsOf(document))
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const take = get(document.takes, op.take)
-    const columns = mapColumns(take.columns, (column, layer) =>
+    const columns = mapColumns(document, take, (column, layer) =>
       exposure.insert(column, op.at, find(op.fill, layer) ?? exposure.heldAt(column, op.at, op.count)),
     )
     const loop = loopAfterInsert(take.loop, op.at, op.count)
     const cycles = mapTable(take.cycles, cycle => cycleAfterInsert(cycle, op.at, op.count))
-    return withTake(document, { ...take, length: take.length + op.count, loop, columns, cycles })
+    const patch = { length: take.length + op.count, loop, columns: showing(columns, cycles), cycles }
+    return withTake(document, take, patch, bench)
   },
   invert(before, op) {
     return [{ kind: 'frames.remove', take: op.take, at: op.at, count: op.count }, loopAsIn(before, op.take)]
@@ -63,24 +68,27 @@ export const framesInsert: Handler<'frames.insert'> = {
 }
 
 export const framesRemove: Handler<'frames.remove'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
     if (!isFrame(op.at) || !isFrame(op.count) || op.count < 1) return refusal('bad-value', 'count')
     if (op.at + op.count > take.length) return refusal('outside-shot', `frame ${op.at + 1}`)
-    return op.count === take.length ? refusal('bad-value', 'count: a shot keeps at least one frame') : null
+    if (op.count === take.length) return refusal('bad-value', 'count: a shot keeps at least one frame')
+    return bench.spend(runsOf(document))
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const take = get(document.takes, op.take)
-    const columns = mapColumns(take.columns, column => exposure.remove(column, op.at, op.at + op.count))
+    const columns = mapColumns(document, take, column => exposure.remove(column, op.at, op.at + op.count))
     const loop = loopAfterRemove(take.loop, op.at, op.at + op.count)
     const length = take.length - op.count
     const cycles = mapTable(take.cycles, cycle => cycleAfterRemove(cycle, op.at, op.at + op.count, length))
-    return withTake(document, { ...take, length, loop, columns, cycles })
+    return withTake(document, take, { length, loop, columns: showing(columns, cycles), cycles }, bench)
   },
   invert(before, op) {
-    const fill = mapColumns(get(before.takes, op.take).columns, column =>
-      exposure.slice(column, op.at, op.at + op.count),
+    const { columns } = get(before.takes, op.take)
+    const own = Object.entries(columns).filter(([layer]) => !isTied(before, layer))
+    const fill = Object.fromEntries(
+      own.map(([layer, column]) => [layer, exposure.slice(column, op.at, op.at + op.count)]),
     )
     return [
       { kind: 'frames.insert', take: op.take, at: op.at, count: op.count, fill },
@@ -96,9 +104,7 @@ export const loopSet: Handler<'loop.set'> = {
     if (!take) return refusal('unknown-take', op.take)
     return op.loop && !loopFits(op.loop, take.length) ? refusal('outside-shot', 'loop') : null
   },
-  apply(document, op) {
-    return withTake(document, { ...get(document.takes, op.take), loop: op.loop })
-  },
+  apply: (document, op, bench) => withTake(document, get(document.takes, op.take), { loop: op.loop }, bench),
   invert(before, op) {
     return [loopAsIn(before, op.take)]
   },
@@ -143,20 +149,37 @@ export function refuseRuns(document: ShotDocument, layer: string, runs: Column):
   return null
 }
 
-/** The document with a changed take; the frames of its linked cycles are made to show their patterns. */
-export function withTake(document: ShotDocument, take: Take): ShotDocument {
-  let { columns } = take
-  for (const cycle of Object.values(take.cycles)) {
-    const column = get(columns, cycle.layer)
-    const shown = withCycle(column, cycle)
-    // What shows the same is left as the value it is, so that nobody takes it for changed.
-    if (!exposure.sameRuns(column, shown)) columns = put(columns, cycle.layer, shown)
-  }
-  return { ...document, takes: put(document.takes, take.id, { ...take, columns }) }
+/** The document with a changed take. */
+export function withTake(document: ShotDocument, take: Take, patch: Partial<Take>, bench: Bench): ShotDocument {
+  bench.forgetUse()
+  return bench.set(document, { takes: bench.put(document.takes, take.id, bench.set(take, patch)) })
 }
 
-function mapColumns(columns: Table<Column>, change: (column: Column, layer: string) => Column): Table<Column> {
-  return Object.fromEntries(Object.entries(columns).map(([layer, column]) => [layer, change(column, layer)]))
+/** Columns with the frames of linked cycles made to show their patterns. */
+function showing(columns: Table<Column>, cycles: Table<Cycle>): Table<Column> {
+  const byLayer = new Map<string, Cycle[]>()
+  for (const cycle of Object.values(cycles)) byLayer.set(cycle.layer, [...(byLayer.get(cycle.layer) ?? []), cycle])
+  const shown = [...byLayer].map(([layer, own]): [string, Column] => {
+    const column = get(columns, layer)
+    const now = withCycles(column, own)
+    // What shows the same is left as the value it is, so that nobody takes it for changed.
+    return [layer, exposure.sameRuns(column, now) ? column : now]
+  })
+  return { ...columns, ...Object.fromEntries(shown) }
+}
+
+/** The columns of a take, changed; those of tied layers follow from them later. */
+function mapColumns(
+  document: ShotDocument,
+  take: Take,
+  change: (column: Column, layer: string) => Column,
+): Table<Column> {
+  return Object.fromEntries(
+    Object.entries(take.columns).map(([layer, column]) => [
+      layer,
+      isTied(document, layer) ? column : change(column, layer),
+    ]),
+  )
 }
 
 /** A table with every thing changed; what becomes null is left out. */

@@ -1,15 +1,16 @@
 import { LIMITS, type Swatch } from '../model.ts'
-import { find, get, has, put, sizeOf, without } from '../table.ts'
+import { find, get, has } from '../table.ts'
 import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
 
 export const COLOUR = /^#[0-9a-f]{6}$/
 
 export const swatchAdd: Handler<'swatch.add'> = {
-  refuse(document, { swatch }) {
+  refuse(document, { swatch }, bench) {
     if (has(document.swatches, swatch.id)) return refusal('id-taken', swatch.id)
-    return sizeOf(document.swatches) >= LIMITS.swatches ? refusal('too-many', 'swatches') : refuseSwatch(swatch)
+    return bench.size(document.swatches) >= LIMITS.swatches ? refusal('too-many', 'swatches') : refuseSwatch(swatch)
   },
-  apply: (document, { swatch }) => ({ ...document, swatches: put(document.swatches, swatch.id, swatch) }),
+  apply: (document, { swatch }, bench) =>
+    bench.set(document, { swatches: bench.put(document.swatches, swatch.id, swatch) }),
   invert: (_before, { swatch }) => [{ kind: 'swatch.remove', id: swatch.id }],
 }
 
@@ -18,22 +19,22 @@ export const swatchSet: Handler<'swatch.set'> = {
     const swatch = find(document.swatches, id)
     return swatch ? refuseSwatch({ ...swatch, ...patch }) : refusal('unknown-swatch', id)
   },
-  apply: (document, { id, patch }) => ({
-    ...document,
-    swatches: put(document.swatches, id, { ...get(document.swatches, id), ...patch }),
-  }),
+  apply: (document, { id, patch }, bench) =>
+    bench.set(document, { swatches: bench.put(document.swatches, id, { ...get(document.swatches, id), ...patch }) }),
   invert: (before, { id, patch }) => [{ kind: 'swatch.set', id, patch: valuesBefore(get(before.swatches, id), patch) }],
 }
 
 export const swatchRemove: Handler<'swatch.remove'> = {
-  refuse(document, { id }) {
+  refuse(document, { id }, bench) {
     if (!has(document.swatches, id)) return refusal('unknown-swatch', id)
+    const much = bench.spend(bench.totals(document).elements + bench.size(document.drawings))
+    if (much) return much
     for (const drawing of Object.values(document.drawings)) {
       if (Object.values(drawing.elements).some(element => element.swatch === id)) return refusal('still-used', id)
     }
     return null
   },
-  apply: (document, { id }) => ({ ...document, swatches: without(document.swatches, [id]) }),
+  apply: (document, { id }, bench) => bench.set(document, { swatches: bench.without(document.swatches, [id]) }),
   invert: (before, { id }) => [{ kind: 'swatch.add', swatch: get(before.swatches, id) }],
 }
 

@@ -1,23 +1,21 @@
 import { cycleEnd, periodOf, withCycle, type Cycle } from '../../time/cycle.ts'
 import { lengthOf, plain, sameRuns, slice } from '../../time/exposure.ts'
 import { LIMITS, type ShotDocument, type Take } from '../model.ts'
-import { find, get, has, put, sizeOf, without, type Table } from '../table.ts'
+import { find, get, has, type Table } from '../table.ts'
+import type { Bench } from './bench.ts'
 import { isFrame, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { loopFits, refuseRuns, withTake } from './sheet.ts'
-import { refuseTied } from './tied.ts'
+import { isTied, refuseTied } from './tied.ts'
 
 export const cycleAdd: Handler<'cycle.add'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
     if (has(take.cycles, op.cycle.id)) return refusal('id-taken', op.cycle.id)
-    if (sizeOf(take.cycles) >= LIMITS.cycles) return refusal('too-many', 'linked cycles')
-    return refuseCycle(document, take, op.cycle)
+    if (bench.size(take.cycles) >= LIMITS.cycles) return refusal('too-many', 'linked cycles')
+    return refuseCycle(document, take, op.cycle) ?? spendOn(take, op.cycle, bench)
   },
-  apply(document, op) {
-    const take = get(document.takes, op.take)
-    return withTake(document, { ...take, cycles: put(take.cycles, op.cycle.id, op.cycle) })
-  },
+  apply: (document, op, bench) => linked(document, get(document.takes, op.take), op.cycle, bench),
   invert(before, op) {
     const take = get(before.takes, op.take)
     return [{ kind: 'cycle.remove', take: op.take, id: op.cycle.id }, ...framesWritten(take, op.cycle)]
@@ -25,16 +23,17 @@ export const cycleAdd: Handler<'cycle.add'> = {
 }
 
 export const cycleSet: Handler<'cycle.set'> = {
-  refuse(document, op) {
+  refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
     const cycle = find(take.cycles, op.id)
-    return cycle ? refuseCycle(document, take, { ...cycle, ...op.patch }) : refusal('unknown-cycle', op.id)
+    if (!cycle) return refusal('unknown-cycle', op.id)
+    const next = { ...cycle, ...op.patch }
+    return refuseCycle(document, take, next) ?? spendOn(take, next, bench)
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const take = get(document.takes, op.take)
-    const cycle = { ...get(take.cycles, op.id), ...op.patch }
-    return withTake(document, { ...take, cycles: put(take.cycles, op.id, cycle) })
+    return linked(document, take, { ...get(take.cycles, op.id), ...op.patch }, bench)
   },
   /** The stretch it covers now gets its frames back; those it covered before follow from the pattern. */
   invert(before, op) {
@@ -54,11 +53,27 @@ export const cycleRemove: Handler<'cycle.remove'> = {
     if (!take) return refusal('unknown-take', op.take)
     return has(take.cycles, op.id) ? null : refusal('unknown-cycle', op.id)
   },
-  apply(document, op) {
+  apply(document, op, bench) {
     const take = get(document.takes, op.take)
-    return withTake(document, { ...take, cycles: without(take.cycles, [op.id]) })
+    return withTake(document, take, { cycles: bench.without(take.cycles, [op.id]) }, bench)
   },
   invert: (before, op) => [{ kind: 'cycle.add', take: op.take, cycle: get(get(before.takes, op.take).cycles, op.id) }],
+}
+
+/** The document with a cycle added or changed: its frames show its pattern. No other cycle touches them. */
+function linked(document: ShotDocument, take: Take, cycle: Cycle, bench: Bench): ShotDocument {
+  const column = get(take.columns, cycle.layer)
+  const shown = withCycle(column, cycle)
+  const cycles = bench.put(take.cycles, cycle.id, cycle)
+  // What shows the same is left as the value it is, so that nobody takes it for changed.
+  const columns = sameRuns(column, shown) ? take.columns : bench.put(take.columns, cycle.layer, shown)
+  return withTake(document, take, { columns, cycles }, bench)
+}
+
+/** Writing a pattern out goes through its runs turn by turn, and through the column. */
+function spendOn(take: Take, cycle: Cycle, bench: Bench): Refusal | null {
+  const turns = (cycleEnd(cycle, take.length) - cycle.from) / periodOf(cycle)
+  return bench.spend(bench.size(take.cycles) + get(take.columns, cycle.layer).length + turns * cycle.pattern.length)
 }
 
 /** Writes back what a take shows on the frames of a cycle. */
@@ -85,23 +100,27 @@ function refuseCycle(document: ShotDocument, take: Take, cycle: Cycle): Refusal 
 }
 
 export const takeAdd: Handler<'take.add'> = {
-  refuse(document, { take }) {
+  refuse(document, { take }, bench) {
     if (has(document.takes, take.id)) return refusal('id-taken', take.id)
-    if (sizeOf(document.takes) >= LIMITS.takes) return refusal('too-many', 'takes')
+    if (bench.size(document.takes) >= LIMITS.takes) return refusal('too-many', 'takes')
     if (take.name === '' || !Number.isFinite(take.order)) return refusal('bad-value', 'take')
     if (take.loop && !loopFits(take.loop, take.length)) return refusal('outside-shot', 'loop')
     return refuseColumns(document, take) ?? refuseLinks(document, take)
   },
-  apply: (document, { take }) => ({ ...document, takes: put(document.takes, take.id, take) }),
+  apply(document, { take }, bench) {
+    const columns = Object.keys(document.layers).map(layer => [layer, find(take.columns, layer) ?? []] as const)
+    return withTake(document, { ...take, columns: Object.fromEntries(columns) }, {}, bench)
+  },
   invert: (_before, { take }) => [{ kind: 'take.remove', id: take.id }],
 }
 
-/** Every layer needs a column over the whole take, in plain form. */
+/** Every layer with a timing of its own needs a column over the whole take, in plain form. */
 function refuseColumns(document: ShotDocument, take: Take): Refusal | null {
   const layers = Object.keys(document.layers)
   const stray = Object.keys(take.columns).find(layer => !has(document.layers, layer))
   if (stray !== undefined) return refusal('unknown-layer', stray)
   for (const layer of layers) {
+    if (isTied(document, layer)) continue
     const column = find(take.columns, layer)
     if (!column) return refusal('unknown-layer', layer)
     const fault = refuseRuns(document, layer, column)
@@ -133,10 +152,7 @@ export const takeSet: Handler<'take.set'> = {
     const { name, order } = { ...take, ...patch }
     return name !== '' && Number.isFinite(order) ? null : refusal('bad-value', 'take')
   },
-  apply: (document, { id, patch }) => ({
-    ...document,
-    takes: put(document.takes, id, { ...get(document.takes, id), ...patch }),
-  }),
+  apply: (document, { id, patch }, bench) => withTake(document, get(document.takes, id), patch, bench),
   invert: (before, { id, patch }) => [{ kind: 'take.set', id, patch: valuesBefore(get(before.takes, id), patch) }],
 }
 
@@ -145,7 +161,10 @@ export const takeRemove: Handler<'take.remove'> = {
     if (!has(document.takes, id)) return refusal('unknown-take', id)
     return document.current === id ? refusal('current-take', id) : null
   },
-  apply: (document, { id }) => ({ ...document, takes: without(document.takes, [id]) }),
+  apply(document, { id }, bench) {
+    bench.forgetUse()
+    return bench.set(document, { takes: bench.without(document.takes, [id]) })
+  },
   invert: (before, { id }) => [{ kind: 'take.add', take: get(before.takes, id) }],
 }
 

@@ -1,6 +1,7 @@
 import { plain, sameRuns, type Run } from '../../time/exposure.ts'
-import type { Layer, ShotDocument, Take } from '../model.ts'
-import { find, get, put } from '../table.ts'
+import type { Layer, ShotDocument } from '../model.ts'
+import { find, get } from '../table.ts'
+import { makeBench, type Bench } from './bench.ts'
 import { refusal, type Operation, type OperationKind, type Refusal } from './kinds.ts'
 
 /** Kinds of operations after which what tied layers show may be another: all that touch sheets, their numbers or layers. */
@@ -19,27 +20,56 @@ const MOVING: ReadonlySet<OperationKind> = new Set([
   'take.add',
 ])
 
+/** Whether what tied layers show may be another one after an operation. */
+export const movesTies = (op: Operation): boolean => MOVING.has(op.kind)
+
+/** Whether an operation (or what undoes it) needs to know what tied layers show: untied, they go on showing it. */
+export const readsTies = (op: Operation): boolean => op.kind === 'layer.set' && op.patch.follows !== undefined
+
 const tiedLayers = (document: ShotDocument): Layer[] =>
   Object.values(document.layers).filter(layer => layer.follows !== null)
 
+/** Whether a layer has no timing of its own. */
+export const isTied = (document: ShotDocument, layer: string): boolean => Boolean(find(document.layers, layer)?.follows)
+
 /**
  * The document with the columns of tied layers made to show what they follow: under each line drawing the sheet of the same
- * number. A column that shows it already stays the value it is.
+ * number. Done once for a batch. A column that shows it already stays the value it is; takes of one timing share theirs.
  */
-export function withTies(document: ShotDocument, after: Operation): ShotDocument {
-  const tied = MOVING.has(after.kind) ? tiedLayers(document) : []
-  if (tied.length === 0) return document
+export function withTies(document: ShotDocument, bench: Bench): ShotDocument {
   let { takes } = document
-  for (const layer of tied) {
+  for (const layer of tiedLayers(document)) {
     const sheets = sheetsByNumber(document, layer.id)
+    const known = new Map<readonly Run[], readonly Run[]>()
     for (const take of Object.values(takes)) {
-      const shown = shownUnder(document, take, layer.follows as string, sheets)
-      if (sameRuns(get(take.columns, layer.id), shown)) continue
-      takes = put(takes, take.id, { ...take, columns: put(take.columns, layer.id, shown) })
+      const line = get(take.columns, layer.follows as string)
+      const shown = known.get(line) ?? shownUnder(document, line, sheets)
+      known.set(line, shown)
+      const now = find(take.columns, layer.id)
+      if (now && sameRuns(now, shown)) continue
+      takes = bench.put(takes, take.id, bench.set(take, { columns: bench.put(take.columns, layer.id, shown) }))
     }
   }
-  return takes === document.takes ? document : { ...document, takes }
+  return takes === document.takes ? document : bench.set(document, { takes })
 }
+
+/**
+ * The form a document is stored and sent in: without the columns of tied layers, which follow from the rest. Many takes of
+ * many tied layers would multiply what is stored.
+ */
+export function storedForm(document: ShotDocument): ShotDocument {
+  const tied = tiedLayers(document).map(layer => layer.id)
+  if (tied.length === 0) return document
+  const bench = makeBench()
+  const takes = Object.values(document.takes).reduce(
+    (all, take) => bench.put(all, take.id, bench.set(take, { columns: bench.without(take.columns, tied) })),
+    document.takes,
+  )
+  return bench.set(document, { takes })
+}
+
+/** A document as it was stored, with the columns of tied layers worked out. */
+export const openedForm = (stored: ShotDocument): ShotDocument => withTies(stored, makeBench())
 
 function sheetsByNumber(document: ShotDocument, layer: string): ReadonlyMap<number, string> {
   const sheets = new Map<number, string>()
@@ -49,9 +79,9 @@ function sheetsByNumber(document: ShotDocument, layer: string): ReadonlyMap<numb
   return sheets
 }
 
-function shownUnder(document: ShotDocument, take: Take, line: string, sheets: ReadonlyMap<number, string>): Run[] {
+function shownUnder(document: ShotDocument, line: readonly Run[], sheets: ReadonlyMap<number, string>): Run[] {
   return plain(
-    get(take.columns, line).map(({ drawing, frames }) => {
+    line.map(({ drawing, frames }) => {
       const number = drawing === null ? undefined : find(document.drawings, drawing)?.number
       return { drawing: number === undefined ? null : (sheets.get(number) ?? null), frames }
     }),
@@ -93,7 +123,7 @@ export function tiesHold(document: ShotDocument): boolean {
   return tiedLayers(document).every(layer => {
     const sheets = sheetsByNumber(document, layer.id)
     return Object.values(document.takes).every(take =>
-      sameRuns(get(take.columns, layer.id), shownUnder(document, take, layer.follows as string, sheets)),
+      sameRuns(get(take.columns, layer.id), shownUnder(document, get(take.columns, layer.follows as string), sheets)),
     )
   })
 }
