@@ -2,14 +2,15 @@
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts'],
+  entryPoints: ['src/main.ts', 'src/journalWorker.ts'],
   bundle: true,
   platform: 'node',
   target: 'node20',
   format: 'esm',
   keepNames: true,
   sourcemap: true,
-  outfile: 'dist/main.mjs',
+  outdir: 'dist',
+  outExtension: { '.js': '.mjs' },
   tsconfig: 'tsconfig.json',
   plugins: [
     {

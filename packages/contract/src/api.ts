@@ -50,8 +50,12 @@ export const NewShot = z.strictObject({ name: Name, format: Format, frames: Fram
 /** So many of the newest batches are told when a shot is opened: more than a desk has on their way at a time. */
 export const RECENT_BATCHES = 200
 
+/** Names one life of the database. Restored from a copy it begins another: what a desk knows may not be in it. */
+const Epoch = z.string().max(60)
+
 export const OpenShot = z.object({
   shot: ShotCard,
+  epoch: Epoch,
   filmName: z.string(),
   role: MemberRole,
   seq: z.number(),
@@ -63,30 +67,81 @@ export const OpenShot = z.object({
 /** What a desk may read without checking it again: the server answers with documents it checked when they were made. */
 export const OpenShotReply = OpenShot.extend({ document: z.custom<z.infer<typeof ShotDocument>>() })
 
-/** Bytes of one stroke as base64: at most 50,000 samples of 9 bytes. */
-const SampleText = z
-  .string()
-  .regex(/^[A-Za-z0-9+/]+=*$/, 'must be base64')
-  .max(600_000)
+/** Journal numbers are kept as four bytes. */
+const HIGHEST_SEQ = 2 ** 31 - 1
+const Seq = z.number().int().min(0).max(HIGHEST_SEQ)
 
+/** What a desk says it knows; the server holds it against the journal. */
+const Known = {
+  /** the life of the database it was told in */
+  epoch: Epoch.optional(),
+  /** the batch with the number it knows everything up to */
+  last: Id.optional(),
+}
+
+/**
+ * The request as a whole. Batches and samples are each looked at on their own, by `Batch` and `readSample`, so that one
+ * that is unfit does not take the others along.
+ */
 export const PostBatches = z.strictObject({
   /** the journal number up to which this desk knows everything */
-  since: z.number().int().min(0),
-  batches: z.array(Batch).max(BATCHES_PER_REQUEST),
-  /** stroke samples that the batches use and that are new, by id */
+  since: Seq,
+  ...Known,
+  batches: z.array(z.unknown()).max(BATCHES_PER_REQUEST),
+  /** stroke samples that the batches use and that are new, by id, as base64 */
   samples: z
-    .record(Id, SampleText)
+    .record(Id, z.unknown())
     .refine(table => Object.keys(table).length <= LIMITS.elementsPerDrawing, 'must hold fewer samples'),
 })
 
+/** Enough of a batch to say which one is meant. */
+export const NamedBatch = z.object({ id: Id })
+
+/** Bytes of one stroke as base64: at most 50,000 samples of 9 bytes. */
+export const SampleText = z
+  .string()
+  .max(600_000)
+  .regex(/^(?:[A-Za-z0-9+/]{4})*(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/, 'must be base64')
+
+/** Why the journal gives a batch up for good, besides the refusals of its operations. */
+export const BATCH_VERDICTS = [
+  /** it is not written as batches are */
+  'unfit',
+  /** it needs strokes that are neither stored nor sent along, or that cannot be read */
+  'unknown-samples',
+  'unfit-samples',
+  /** a batch or stroke of this id is stored, with other content */
+  'other-content',
+  /** the shot or the film holds as many bytes as it may */
+  'no-room',
+] as const
+export type BatchVerdict = (typeof BATCH_VERDICTS)[number]
+
+/** The most bytes of strokes in one shot, and of strokes and journals in one film. */
+export const STROKE_BYTES_PER_SHOT = 96 * 1024 * 1024
+export const BYTES_PER_FILM = 4 * 1024 * 1024 * 1024
+
+/** The most bytes of one request that brings batches, and of any other. */
+export const LARGEST_POST = 8 * 1024 * 1024
+export const LARGEST_BODY = 16 * 1024
+
+const Entry = z.object({ seq: z.number(), batch: z.custom<z.infer<typeof Batch>>() })
+
 export const JournalReply = z.object({
-  entries: z.array(z.object({ seq: z.number(), batch: z.custom<z.infer<typeof Batch>>() })),
+  /** what follows on what the desk knows; not all of it when it is very much */
+  entries: z.array(Entry),
+  /** the newest number of the journal: what lies between the entries and it is to be asked for */
+  head: z.number(),
+  /** verdicts about single batches; what is neither here nor in `done` has to be sent again */
   refused: z.array(z.object({ id: Id, code: z.string(), what: z.string() })),
   /** batches of the request that are in the journal, new or known: a desk may have learnt of them before it had an answer */
   done: z.array(Id),
 })
 
-export const JournalQuery = z.strictObject({ after: z.coerce.number().int().min(0) })
+export const JournalQuery = z.strictObject({ after: z.coerce.number().pipe(Seq), ...Known })
+
+/** Word of a change as it is sent to desks that listen: the newest number, and the entries when they are small. */
+export const Word = z.object({ seq: z.number(), epoch: Epoch, entries: z.array(Entry).optional() })
 
 export const VersionsQuery = z.strictObject({ drawing: Id })
 /** The most versions of a drawing that are told at once; of more, they are thinned out evenly. */
@@ -119,5 +174,6 @@ export type Shelf = z.infer<typeof Shelf>
 export type NewShot = z.infer<typeof NewShot>
 export type OpenShot = z.infer<typeof OpenShot>
 export type PostBatches = z.infer<typeof PostBatches>
+export type Word = z.infer<typeof Word>
 export type JournalReply = z.infer<typeof JournalReply>
 export type VersionsReply = z.infer<typeof VersionsReply>

@@ -7,10 +7,18 @@ export const ERROR_CODES = [
   'wrong-sign-in',
   'not-allowed',
   'not-found',
+  /** it lies in the bin, and can be neither read nor changed there */
+  'removed',
+  /** the journal is not the one this desk knows: the shot has to be opened anew */
+  'moved-on',
   'already-set-up',
   'wrong-origin',
+  'wrong-host',
+  'unsupported-encoding',
   'too-large',
   'too-many-requests',
+  /** too much at the moment: to be tried again */
+  'busy',
   'server-fault',
 ] as const
 

@@ -6,7 +6,7 @@ const KeyName = z
   .string()
   .min(1, 'must not be empty')
   .max(30)
-  .regex(/^(ctrl\+)?(alt\+)?(shift\+)?(\S|[a-z]+[0-9]*)$/, 'must be a key')
+  .regex(/^(ctrl\+)?(alt\+)?(shift\+)?([^\s\p{Cc}\p{Cs}]|[a-z]+[0-9]*)$/u, 'must be a key')
 
 const MOST_KEYS = 4
 const MOST_COMMANDS = 300

@@ -1,59 +1,76 @@
-import { bodyParser } from '@koa/bodyparser'
 import Koa, { type Middleware } from 'koa'
 import ratelimit from 'koa-ratelimit'
+import { createServer, type Server } from 'node:http'
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
 import { client } from './http/client.ts'
 import type { RequestState } from './http/context.ts'
-import { answerProblems, checkOrigin, logRequests, securityHeaders } from './http/guard.ts'
+import { answerProblems, checkDoor, logRequests, securityHeaders, type Door } from './http/guard.ts'
 import { Problem } from './http/problem.ts'
 import { sessionRoutes, whoIsThere, type Demo } from './http/session.ts'
 import { shelfRoutes } from './http/shelf.ts'
 import { shotRoutes } from './http/shots.ts'
+import { streams, type StreamLimits } from './http/streams.ts'
 import { accessService } from './services/access.ts'
 import { accountService } from './services/accounts.ts'
 import type { Announcer } from './services/announcer.ts'
 import { filmService } from './services/films.ts'
-import { journalService } from './services/journal.ts'
+import { journalRoom, lanes, type JournalRoom } from './services/journalRoom.ts'
 
 /** Everything the application needs from outside. */
-export interface Dependencies {
+export interface Dependencies extends Door {
   source: DataSource
   announcer: Announcer
   log: Logger
-  publicOrigin?: string | undefined
+  /** where heavy documents are worked on; in this thread when there is no other */
+  heavy?: JournalRoom
+  /** the proxy in front is believed about addresses and TLS */
+  trustProxy?: boolean
   clientFolder?: string | undefined
   demo?: Demo | null
   signInsPerMinute?: number
+  streamLimits?: StreamLimits
 }
 
-/** A request with 50 batches and their samples fits well; a picture of the paper would not. */
-const LARGEST_BODY = '8mb'
+const STREAMS: StreamLimits = { perAccount: 20, perServer: 2000 }
 
 /** Builds the application without listening, so that tests need no port. */
 export function createApp(deps: Dependencies): Koa<RequestState> {
-  const app = new Koa<RequestState>()
+  const app = new Koa<RequestState>({ proxy: deps.trustProxy ?? false, maxIpsCount: 1 })
   app.silent = true
-  const accounts = accountService(deps.source)
-  const access = accessService(deps.source)
-  const journal = journalService(deps.source)
-  const films = filmService(deps.source, journal)
+  const { source, log } = deps
+  const accounts = accountService(source)
+  const access = accessService(source)
+  const room = journalRoom(source)
+  const journal = deps.heavy ? lanes(room, deps.heavy) : room
+  const films = filmService(source)
+  const epoch = async () => ((await source.query('SELECT epoch FROM house')) as [{ epoch: string }])[0].epoch
 
-  app.use(logRequests(deps.log))
-  app.use(answerProblems(deps.log))
+  app.use(logRequests(log))
+  app.use(answerProblems(log))
   app.use(securityHeaders())
-  app.use(checkOrigin(deps.publicOrigin))
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: LARGEST_BODY }))
+  app.use(checkDoor(deps, log))
   app.use(whoIsThere(accounts))
   app.use(noStore)
   const routers = [
-    sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20)),
-    shelfRoutes(films, access),
-    shotRoutes(journal, access, deps.announcer),
+    sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
+    shelfRoutes(films, journal, access, log),
+    shotRoutes(journal, access, streams(deps.announcer, journal, deps.streamLimits ?? STREAMS), epoch),
   ]
   for (const router of routers) app.use(router.routes())
   if (deps.clientFolder) for (const part of client(deps.clientFolder)) app.use(part)
   return app
+}
+
+/** How long a request may take to come in, its head and all of it; how often that is looked after. */
+const ARRIVAL = { headersTimeout: 10_000, requestTimeout: 15_000, connectionsCheckingInterval: 2_000 } as const
+const MOST_CONNECTIONS = 5000
+
+/** A server for the application that does not wait for those who send slowly. */
+export function serverFor(app: Koa<RequestState>, arrival = ARRIVAL): Server {
+  const server = createServer({ ...arrival, keepAliveTimeout: 30_000 }, app.callback())
+  server.maxConnections = MOST_CONNECTIONS
+  return server
 }
 
 const noStore: Middleware = async (ctx, next) => {

@@ -1,10 +1,11 @@
 import { existsSync } from 'node:fs'
 import { pino } from 'pino'
-import { createApp } from './app.ts'
-import { connect } from './db/connect.ts'
+import { createApp, serverFor } from './app.ts'
+import { connect, underHouseLock } from './db/connect.ts'
 import { DEMO_ACCOUNT } from './demo/account.ts'
 import { seedDemo } from './demo/seed.ts'
 import { announcer } from './services/announcer.ts'
+import { heavyRoom } from './services/heavyRoom.ts'
 import { readSettings, type Settings } from './settings.ts'
 
 async function start(settings: Settings): Promise<void> {
@@ -20,21 +21,27 @@ async function start(settings: Settings): Promise<void> {
       'err.query',
     ],
   })
-  const source = await connect(settings.DATABASE_URL)
-  if (settings.DEMO) await seedDemo(source, log)
-  const word = announcer(settings.DATABASE_URL, log)
+  const url = settings.DATABASE_URL
+  const source = await connect(url)
+  if (settings.DEMO) await underHouseLock(url, () => seedDemo(source, log))
+  const word = announcer(url, log)
   await word.start()
+  const heavy = heavyRoom(url, log)
   const clientFolder = settings.CLIENT_FOLDER && existsSync(settings.CLIENT_FOLDER) ? settings.CLIENT_FOLDER : undefined
   const app = createApp({
     source,
     announcer: word,
     log,
+    heavy: heavy.room,
     publicOrigin: settings.PUBLIC_ORIGIN,
+    allowedHosts: settings.ALLOWED_HOSTS,
+    trustProxy: settings.TRUST_PROXY,
     clientFolder,
     demo: settings.DEMO ? DEMO_ACCOUNT : null,
     signInsPerMinute: settings.SIGN_INS_PER_MINUTE,
   })
-  const server = app.listen(settings.PORT, settings.HOST, () => {
+  const server = serverFor(app)
+  server.listen(settings.PORT, settings.HOST, () => {
     const address = server.address()
     const port = typeof address === 'object' && address ? address.port : settings.PORT
     log.info({ host: settings.HOST, port }, 'listening')
@@ -45,7 +52,7 @@ async function start(settings: Settings): Promise<void> {
   const stop = () => {
     server.closeAllConnections()
     server.close(() => {
-      void Promise.allSettled([word.stop(), source.destroy()]).then(() => process.exit(0))
+      void Promise.allSettled([word.stop(), heavy.stop(), source.destroy()]).then(() => process.exit(0))
     })
   }
   process.once('SIGINT', stop)
@@ -54,10 +61,25 @@ async function start(settings: Settings): Promise<void> {
   process.once('disconnect', stop)
 }
 
+/** What keeps the server from starting, in one sentence. */
+const WORDS: Readonly<Record<string, string>> = {
+  EADDRINUSE: 'The port is taken by another program; set PORT to a free one.',
+  EACCES: 'The port may not be used by this user; set PORT to one above 1023.',
+  EADDRNOTAVAIL: 'HOST is no address of this machine.',
+  ENOTFOUND: 'HOST or the host in DATABASE_URL is not known.',
+  ECONNREFUSED: 'No database answers at DATABASE_URL.',
+  '28P01': 'The database does not accept the name and password in DATABASE_URL.',
+  '3D000': 'There is no such database as the one in DATABASE_URL.',
+}
+
 function fail(error: unknown): void {
   const { code, message } = error as NodeJS.ErrnoException
-  console.error(code === 'EADDRINUSE' ? 'The port is taken by another program; set PORT to a free one.' : message)
+  console.error(WORDS[code ?? ''] ?? message)
   process.exit(1)
 }
 
-start(readSettings(process.env)).catch(fail)
+try {
+  await start(readSettings(process.env))
+} catch (error) {
+  fail(error)
+}

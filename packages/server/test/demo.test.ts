@@ -27,7 +27,7 @@ beforeAll(async () => {
   await seedDemo(b.source, pino({ level: 'silent' }))
   const journal = journalService(b.source)
   const [owner] = await b.source.query('SELECT id FROM accounts')
-  const { films } = await filmService(b.source, journal).shelf(owner.id)
+  const { films } = await filmService(b.source).shelf(owner.id)
   shots = {}
   for (const { id, name } of films.flatMap(film => film.shots)) {
     shots[name] = { document: (await journal.read(id)).document, samples: new Map(await journal.samples(id)) }

@@ -30,7 +30,7 @@ export async function bench(patch: Partial<Dependencies> = {}) {
   await admin.end()
   const url = clusterUrl.replace(/[^/]+$/, name)
   const source = await connect(url)
-  const log = pino({ level: 'silent' })
+  const log = pino({ level: process.env.TEST_LOG ?? 'silent' })
   const word = announcer(url, log)
   await word.start()
   const deps: Dependencies = { source, announcer: word, log, publicOrigin: ORIGIN, signInsPerMinute: 1000, ...patch }

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
 import { DOCUMENT_SCHEMA, FIRST, type ShotDocument } from '@unhurried/core/document'
-import { unpackStrokes } from '@unhurried/contract'
+import { packSamples } from '@unhurried/core/geometry'
+import { BYTES_PER_FILM, STROKE_BYTES_PER_SHOT, unpackStrokes } from '@unhurried/contract'
 import { createServer, get } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import {
@@ -41,7 +42,12 @@ describe('the journal', () => {
     const first = await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
     expect(first.body.entries.map((e: { seq: number }) => e.seq)).toEqual([1, 2])
     const second = await post(agent, shot, [stroke('b')], { since: 2 })
-    expect(second.body).toEqual({ entries: [{ seq: 3, batch: stroke('b') }], refused: [], done: ['stroke-b'] })
+    expect(second.body).toEqual({
+      entries: [{ seq: 3, batch: stroke('b') }],
+      head: 3,
+      refused: [],
+      done: ['stroke-b'],
+    })
     const { seq, document } = await read()
     expect([seq, strokesOf(document)]).toEqual([3, ['a', 'b']])
     const after = await agent.get(`/api/shots/${shot}/journal?after=2`)
@@ -93,6 +99,7 @@ describe('the journal', () => {
     expect((await post(agent, shot, [lost])).body.refused).toEqual([
       { id: 'lost', code: 'unknown-samples', what: 'gone' },
     ])
+    await post(agent, shot, [stroke('a')])
     const packed = await agent
       .get(`/api/shots/${shot}/samples`)
       .buffer(true)
@@ -143,9 +150,16 @@ describe('bad input changes nothing and is named', () => {
       ['half a JSON', raw('{"since": 0, "batches": ['), 400, 'bad-request'],
       ['deeply nested', raw(`{"since":0,"batches":${deep(200_000)},"samples":{}}`), 400, 'bad-request'],
       ['oversized', raw(`{"since":0,"batches":[],"samples":{"a":"${'A'.repeat(9_000_000)}"}}`), 413, 'too-large'],
-      ['an unknown operation', post(agent, shot, [batch('x', { kind: 'shot.burn' } as never)]), 400, 'bad-request'],
+      [
+        'more things than anything holds',
+        raw(`{"since":0,"batches":[${'[],'.repeat(700_000)}[]],"samples":{}}`),
+        400,
+        'bad-request',
+      ],
+      ['a batch without a name', post(agent, shot, [{ label: 'x', ops: [] }]), 400, 'bad-request'],
       ['another field', post(agent, shot, [], { admin: true }), 400, 'bad-request'],
-      ['samples that are none', post(agent, shot, [], { samples: { s2: 'AAAA' } }), 400, 'bad-request'],
+      ['a number no journal has', post(agent, shot, [], { since: 2 ** 31 }), 400, 'bad-request'],
+      ['a number no journal has', agent.get(`/api/shots/${shot}/journal?after=2147483648`), 400, 'bad-request'],
       ['an id that is none', agent.get('/api/shots/not-an-id'), 400, 'bad-request'],
       ['a shot that is not there', agent.get('/api/shots/00000000-0000-4000-8000-000000000000'), 404, 'not-found'],
       ['a place that is none', agent.get('/api/nothing'), 404, 'not-found'],
@@ -158,14 +172,74 @@ describe('bad input changes nothing and is named', () => {
   })
 
   test('the field that is wrong is named', async () => {
-    const reply = await post(agent, shot, [
-      batch('x', { kind: 'elements.add', drawing: 'd1', elements: [{ ...element('e'), width: -3 }] }),
-    ])
-    expect(reply.body.details[0].field).toBe('batches.0.ops.0.elements.0.width')
     const named = await agent.post(`/api/films/${film}/shots`).send({ ...SHOT, format: { ...SHOT.format, fps: 0 } })
     expect(named.body.details[0].field).toBe('format.fps')
     const control = await agent.post('/api/films').send({ name: 'a\u0000b' })
     expect([control.status, control.body.details[0].field]).toEqual([400, 'name'])
+  })
+
+  test('of several batches the unfit one is given up by name, and the others are taken in', async () => {
+    const unfit = batch('x', { kind: 'elements.add', drawing: 'd1', elements: [{ ...element('e'), width: -3 }] })
+    const unknown = batch('y', { kind: 'shot.burn' } as never)
+    const { body } = await post(agent, shot, [newDrawing('d1', 1), unfit, unknown, stroke('a')])
+    expect(body.done).toEqual(['add-d1', 'stroke-a'])
+    expect(body.refused).toEqual([
+      { id: 'x', code: 'unfit', what: expect.stringMatching(/^ops\.0\.elements\.0\.width: /) },
+      { id: 'y', code: 'unfit', what: expect.stringMatching(/^ops\.0\.kind: /) },
+    ])
+  })
+
+  test('of several strokes the one that cannot be read takes only its own batch along', async () => {
+    const with2 = batch('with-2', {
+      kind: 'elements.add',
+      drawing: 'd1',
+      elements: [{ ...element('e'), samples: 's2' }],
+    })
+    for (const broken of ['AAAA', 'A', 'no base64!', 7, '====']) {
+      const samples = { s1: sampleText, s2: broken }
+      const { body } = await post(agent, shot, [newDrawing('d1', 1), with2, stroke('a')], { samples })
+      expect([broken, body.refused]).toEqual([broken, [{ id: 'with-2', code: 'unfit-samples', what: 's2' }]])
+    }
+    expect(strokesOf((await read()).document)).toEqual(['a'])
+  })
+
+  test('a known name with other content is refused, and not answered as done', async () => {
+    await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
+    const other = { ...stroke('a'), ops: stroke('b').ops }
+    expect((await post(agent, shot, [other, stroke('a')])).body).toMatchObject({
+      refused: [{ id: 'stroke-a', code: 'other-content', what: 'the change itself' }],
+      done: ['stroke-a'],
+    })
+    const bytes = Buffer.from(packSamples([{ x: 9, y: 9, pressure: 1 }])).toString('base64')
+    const again = await post(agent, shot, [stroke('c')], { samples: { s1: bytes } })
+    expect(again.body.refused).toEqual([{ id: 'stroke-c', code: 'other-content', what: 's1' }])
+    expect(strokesOf((await read()).document)).toEqual(['a'])
+  })
+
+  test('strokes that nothing uses are not kept', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)], { samples: { s1: sampleText, s2: sampleText } })
+    await post(agent, shot, [stroke('x', 'nowhere')])
+    const count =
+      'SELECT count(*)::int AS n, (SELECT stroke_bytes::int FROM shots WHERE id = $1) AS bytes FROM stroke_samples WHERE shot_id = $1'
+    expect(await b.source.query(count, [shot])).toEqual([{ n: 0, bytes: 0 }])
+    await post(agent, shot, [stroke('a')])
+    expect(await b.source.query(count, [shot])).toEqual([{ n: 1, bytes: Buffer.from(sampleText, 'base64').length }])
+  })
+
+  test('a shot and a film hold so many bytes and no more, and it is said what would fit', async () => {
+    await post(agent, shot, [newDrawing('d1', 1)])
+    const set = (column: string, bytes: number) =>
+      b.source.query(`UPDATE shots SET ${column} = $2 WHERE id = $1`, [shot, bytes])
+    await set('stroke_bytes', STROKE_BYTES_PER_SHOT - 1)
+    expect((await post(agent, shot, [stroke('a')])).body.refused).toEqual([
+      { id: 'stroke-a', code: 'no-room', what: 'strokes of this shot: 0.0 MB more would fit' },
+    ])
+    await set('stroke_bytes', 0)
+    await set('journal_bytes', BYTES_PER_FILM - 10)
+    expect((await post(agent, shot, [stroke('a')])).body.refused[0]).toMatchObject({ code: 'no-room' })
+    expect((await agent.post(`/api/shots/${shot}/duplicate`)).status).toBe(200)
+    await set('stroke_bytes', 11)
+    expect((await agent.post(`/api/shots/${shot}/duplicate`)).status).toBe(413)
   })
 
   test('an operation for another shot finds nothing of this one', async () => {
@@ -238,7 +312,11 @@ describe('word of changes', () => {
     })
     server.closeAllConnections()
     server.close()
-    expect(heard).toEqual(['data: 0', 'data: 1'])
+    const [first, second] = heard.map(words => JSON.parse(words.slice('data: '.length)))
+    expect([first.seq, first.entries]).toEqual([0, undefined])
+    // What changed comes along; nobody needs to ask for it.
+    expect([second.seq, second.entries]).toEqual([1, [{ seq: 1, batch: newDrawing('d1', 1) }]])
+    expect(second.epoch).toBe(first.epoch)
   })
 })
 

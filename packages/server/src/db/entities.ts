@@ -44,6 +44,10 @@ export class ShotRow {
   @Column({ type: 'integer' }) place!: number
   /** number of the newest journal entry */
   @Column({ type: 'integer', name: 'head_seq' }) headSeq!: number
+  /** bytes of the newest document as it was written down, and of the journal since */
+  @Column({ type: 'integer', name: 'document_bytes', default: 0 }) documentBytes!: number
+  @Column({ type: 'bigint', name: 'stroke_bytes', default: 0 }) strokeBytes!: string
+  @Column({ type: 'bigint', name: 'journal_bytes', default: 0 }) journalBytes!: string
   @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt!: Date | null
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt!: Date
 }
@@ -67,6 +71,8 @@ export class SnapshotRow {
   @PrimaryColumn({ type: 'uuid', name: 'shot_id' }) shotId!: string
   @PrimaryColumn({ type: 'integer' }) seq!: number
   @Column({ type: 'json' }) document!: ShotDocument
+  /** SHA-256 of the document's text; those written before it was kept have none */
+  @Column({ type: 'text', nullable: true }) hash!: string | null
 }
 
 @Entity('stroke_samples')

@@ -3,6 +3,7 @@ import {
   FIRST,
   freshDocument,
   type Batch,
+  type Drawing,
   type Operation,
   type Role,
   type Swatch,
@@ -190,7 +191,14 @@ export function lantern(): Drawn {
     document = result.document
     batches.push({ id: `lantern-${batches.length + 1}`, label, ops })
   }
-  const sheet = (layer: string, id: string, number: number, role: Role, marks: readonly Mark[], places = {}) => {
+  const sheet = (
+    layer: string,
+    id: string,
+    number: number,
+    role: Role,
+    marks: readonly Mark[],
+    places: Drawing['marks'] = {},
+  ) => {
     const drawing = { id, layer, number, role, elements: {}, marks: places }
     commit(`new drawing ${number}`, [{ kind: 'drawing.add', drawing }])
     const done = drawnWith(id, marks)
@@ -232,7 +240,9 @@ export function lantern(): Drawn {
   const flames = ROLES.map((_, i) => `flame-${i + 1}`)
   flames.forEach((id, i) => {
     const t = i / FLAMES
-    sheet(FIRST.drawn, id, 1 + FLAME_FRAMES * i, ROLES[i] as Role, flame(t), { tip: round(onFlame(t, 1, 0)) })
+    sheet(FIRST.drawn, id, 1 + FLAME_FRAMES * i, ROLES[i] as Role, flame(t), {
+      tip: { ...round(onFlame(t, 1, 0)), planted: false },
+    })
   })
   cycle('flame-cycle', FIRST.drawn, flames, FLAME_FRAMES)
 

@@ -16,7 +16,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   log.info('drawing the demo film, about ten seconds')
   const owner = await accounts.create(DEMO_ACCOUNT)
   const journal = journalService(source)
-  const films = filmService(source, journal)
+  const films = filmService(source)
 
   const draw = async (film: string, name: string, shot: typeof HOP, layer: string, drawn: Drawn) => {
     const { frames, ...format } = shot
@@ -38,7 +38,7 @@ async function drawAll(journal: JournalService, shot: string, account: string, d
     const samples = Object.fromEntries(
       used.map(id => [id, Buffer.from(drawn.samples.get(id) ?? []).toString('base64')]),
     )
-    const { refused } = await journal.post(shot, account, { since: i + batches.length, batches: [...batches], samples })
+    const { refused } = await journal.post(shot, account, { since: i, batches: [...batches], samples })
     if (refused[0]) throw new Error(`the demo cannot be drawn: ${refused[0].code} ${refused[0].what}`)
   }
 }

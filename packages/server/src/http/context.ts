@@ -1,9 +1,9 @@
-import type { Account } from '@unhurried/contract'
 import type { DefaultContext, DefaultState, ParameterizedContext } from 'koa'
+import type { Visit } from '../services/accounts.ts'
 
 /** What the outer layers find out about a request and the routes rely on. */
 export interface RequestState extends DefaultState {
-  account: Account | null
+  visit: Visit | null
 }
 
 export type Context = ParameterizedContext<RequestState, DefaultContext, unknown>

@@ -9,9 +9,14 @@ const STATUS: Record<ErrorCode, number> = {
   'wrong-origin': 403,
   'not-found': 404,
   'already-set-up': 409,
+  'moved-on': 409,
+  removed: 410,
   'too-large': 413,
+  'unsupported-encoding': 415,
+  'wrong-host': 421,
   'too-many-requests': 429,
   'server-fault': 500,
+  busy: 503,
 }
 
 /** A refusal that the person at the other end may read: a code, a sentence, and which fields are wrong. */
@@ -42,4 +47,17 @@ export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T
   }))
   const first = details[0]
   throw new Problem('bad-request', `${first?.field}: ${first?.problem}`, details)
+}
+
+/**
+ * What the database says when it is only not able to at the moment: locked too long, stopped, starting, full, without
+ * connections, or not there at all. https://www.postgresql.org/docs/15/errcodes-appendix.html
+ */
+const PASSING = /^(08|53|57P|55P03|57014|25P03|25006|40001|40P01)/
+const GONE = /ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|timeout|terminated|Connection ended|not queryable/i
+
+/** Whether a failure is the database's and passes: what was asked can be asked again. */
+export function isPassing(error: unknown): boolean {
+  const { code, message } = error as { code?: unknown; message?: unknown }
+  return (typeof code === 'string' && PASSING.test(code)) || GONE.test(`${String(code)} ${String(message)}`)
 }

@@ -1,56 +1,75 @@
 import Router from '@koa/router'
 import { NewFilm, NewShot, Rename, RowId } from '@unhurried/contract'
-import type { AccessService, Wish } from '../services/access.ts'
+import type { Logger } from 'pino'
+import type { AccessService, Where, Wish } from '../services/access.ts'
 import { toCard, type FilmService } from '../services/films.ts'
+import type { JournalRoom } from '../services/journalRoom.ts'
+import { json } from './body.ts'
 import type { Context, RequestState } from './context.ts'
 import { parse } from './problem.ts'
 import { signedIn } from './session.ts'
 
+type Asked = Context & { params: { film?: string; shot?: string } }
+
 /** Films and shots as wholes: made, named, copied, removed and brought back. */
-export function shelfRoutes(films: FilmService, access: AccessService): Router<RequestState> {
+export function shelfRoutes(
+  films: FilmService,
+  journal: JournalRoom,
+  access: AccessService,
+  log: Logger,
+): Router<RequestState> {
   const router = new Router<RequestState>()
-  const film = (ctx: Context & { params: { film?: string } }, wish: Wish) =>
-    access.toFilm(signedIn(ctx).id, parse(RowId, ctx.params.film), wish)
-  const shot = (ctx: Context & { params: { shot?: string } }, wish: Wish) =>
-    access.toShot(signedIn(ctx).id, parse(RowId, ctx.params.shot), wish)
+  const film = (ctx: Asked, wish: Wish, where?: Where) =>
+    access.toFilm(signedIn(ctx).id, parse(RowId, ctx.params.film), wish, where)
+  const shot = (ctx: Asked, wish: Wish, where?: Where) =>
+    access.toShot(signedIn(ctx).id, parse(RowId, ctx.params.shot), wish, where)
+  const note = (ctx: Asked, event: string, what: object) =>
+    log.info({ event, account: signedIn(ctx).id, ...what }, 'the shelf changed')
 
   router.get('/api/shelf', async ctx => {
     ctx.body = await films.shelf(signedIn(ctx).id)
   })
   router.post('/api/films', async ctx => {
     const account = signedIn(ctx)
-    ctx.body = await films.create(account.id, parse(NewFilm, ctx.request.body).name)
+    ctx.body = await films.create(account.id, parse(NewFilm, await json(ctx)).name)
   })
   router.patch('/api/films/:film', async ctx => {
     const { film: row } = await film(ctx, 'draw')
-    await films.rename(row.id, parse(Rename, ctx.request.body).name)
+    await films.rename(row.id, parse(Rename, await json(ctx)).name)
     ctx.body = {}
   })
   for (const [path, removed] of [
     ['remove', true],
     ['restore', false],
   ] as const) {
+    const where: Where = removed ? 'shelf' : 'bin'
     router.post(`/api/films/:film/${path}`, async ctx => {
-      await films.setRemoved((await film(ctx, 'own')).film.id, removed)
+      const { id } = (await film(ctx, 'own', where)).film
+      await films.setRemoved(id, removed)
+      note(ctx, `film-${path}`, { film: id })
       ctx.body = {}
     })
     router.post(`/api/shots/:shot/${path}`, async ctx => {
-      await films.setShotRemoved((await shot(ctx, 'draw')).shot.id, removed)
+      const { id } = (await shot(ctx, 'draw', where)).shot
+      await films.setShotRemoved(id, removed)
+      note(ctx, `shot-${path}`, { shot: id })
       ctx.body = {}
     })
   }
   router.post('/api/films/:film/shots', async ctx => {
     const { film: row } = await film(ctx, 'draw')
-    ctx.body = await films.addShot(row.id, parse(NewShot, ctx.request.body))
+    ctx.body = await films.addShot(row.id, parse(NewShot, await json(ctx)))
   })
   router.patch('/api/shots/:shot', async ctx => {
     const { shot: row } = await shot(ctx, 'draw')
-    const { name } = parse(Rename, ctx.request.body)
+    const { name } = parse(Rename, await json(ctx))
     await films.renameShot(row.id, name)
     ctx.body = toCard({ ...row, name })
   })
   router.post('/api/shots/:shot/duplicate', async ctx => {
-    ctx.body = await films.duplicateShot((await shot(ctx, 'draw')).shot)
+    const { shot: row } = await shot(ctx, 'draw')
+    ctx.type = 'application/json'
+    ctx.body = Buffer.from(await journal.duplicate(row))
   })
   return router
 }

@@ -1,64 +1,65 @@
 import Router from '@koa/router'
-import { JournalQuery, packStrokes, PostBatches, RowId, SamplesQuery, VersionsQuery } from '@unhurried/contract'
-import { PassThrough } from 'node:stream'
-import type { AccessService, Wish } from '../services/access.ts'
-import type { Announcer } from '../services/announcer.ts'
+import { JournalQuery, LARGEST_POST, RowId, SamplesQuery, VersionsQuery } from '@unhurried/contract'
+import type { AccessService, ShotAccess, Wish } from '../services/access.ts'
 import { toCard } from '../services/films.ts'
-import type { JournalService } from '../services/journal.ts'
+import type { JournalRoom } from '../services/journalRoom.ts'
+import { bodyBytes } from './body.ts'
 import type { Context, RequestState } from './context.ts'
 import { parse } from './problem.ts'
 import { signedIn } from './session.ts'
-
-/** Proxies close silent connections; a comment now and then keeps them open. */
-const HEARTBEAT_MS = 20_000
+import type { Streams } from './streams.ts'
 
 /** One shot: its document, its stroke samples, its journal, and word of changes. */
-export function shotRoutes(journal: JournalService, access: AccessService, announcer: Announcer): Router<RequestState> {
+export function shotRoutes(
+  journal: JournalRoom,
+  access: AccessService,
+  streams: Streams,
+  epoch: () => Promise<string>,
+): Router<RequestState> {
   const router = new Router<RequestState>()
-  const open = (ctx: Context & { params: { shot?: string } }, wish: Wish) =>
+  const open = (ctx: Context & { params: { shot?: string } }, wish: Wish): Promise<ShotAccess> =>
     access.toShot(signedIn(ctx).id, parse(RowId, ctx.params.shot), wish)
+  const answer = (ctx: Context, json: Uint8Array) => {
+    ctx.type = 'application/json'
+    ctx.body = Buffer.from(json.buffer, json.byteOffset, json.byteLength)
+  }
 
   router.get('/api/shots/:shot', async ctx => {
     const { shot, film, role } = await open(ctx, 'look')
-    const { seq, document } = await journal.read(shot.id)
-    const recent = await journal.recent(shot.id, seq)
-    ctx.body = { shot: toCard(shot), filmName: film.name, role, seq, recent, document }
+    const opened = Buffer.from(await journal.open(shot))
+    // Both are written out: the second is put into the first, without being read again.
+    const front = JSON.stringify({ shot: toCard(shot), filmName: film.name, role })
+    answer(ctx, Buffer.concat([Buffer.from(`${front.slice(0, -1)},`), opened.subarray(1)]))
   })
   router.get('/api/shots/:shot/samples', async ctx => {
     const { shot } = await open(ctx, 'look')
-    ctx.type = 'application/octet-stream'
     const { ids } = parse(SamplesQuery, ctx.query)
-    ctx.body = Buffer.from(packStrokes(await journal.samples(shot.id, ids)))
+    const packed = await journal.samples(shot, ids)
+    ctx.type = 'application/octet-stream'
+    ctx.body = Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength)
   })
   router.get('/api/shots/:shot/journal', async ctx => {
     const { shot } = await open(ctx, 'look')
-    const { after } = parse(JournalQuery, ctx.query)
-    ctx.body = { entries: await journal.after(shot.id, after), refused: [], done: [] }
+    const { after: since, ...known } = parse(JournalQuery, ctx.query)
+    answer(ctx, await journal.after(shot, { since, ...known }))
   })
   router.get('/api/shots/:shot/versions', async ctx => {
     const { shot } = await open(ctx, 'look')
-    const { drawing } = parse(VersionsQuery, ctx.query)
-    ctx.body = { versions: await journal.versions(shot.id, drawing) }
+    answer(ctx, await journal.versions(shot, parse(VersionsQuery, ctx.query).drawing))
   })
   router.post('/api/shots/:shot/journal', async ctx => {
-    const { shot } = await open(ctx, 'draw')
     const account = signedIn(ctx)
-    ctx.body = await journal.post(shot.id, account.id, parse(PostBatches, ctx.request.body))
+    const { shot } = await open(ctx, 'draw')
+    answer(ctx, await journal.post(shot, account.id, await bodyBytes(ctx, LARGEST_POST)))
   })
   router.get('/api/shots/:shot/events', async ctx => {
-    const { shot } = await open(ctx, 'look')
-    const stream = new PassThrough()
-    const stop = announcer.hear(shot.id, seq => stream.write(`data: ${seq}\n\n`))
-    const beat = setInterval(() => stream.write(': still here\n\n'), HEARTBEAT_MS)
-    stream.on('close', () => {
-      stop()
-      clearInterval(beat)
-    })
+    signedIn(ctx)
+    const found = await open(ctx, 'look')
+    const stream = streams.open(ctx.state.visit as NonNullable<RequestState['visit']>, found, await epoch())
     ctx.res.on('close', () => stream.destroy())
     ctx.set({ 'Cache-Control': 'no-store', 'X-Accel-Buffering': 'no' })
     ctx.type = 'text/event-stream'
     ctx.body = stream
-    stream.write(`data: ${shot.headSeq}\n\n`)
   })
   return router
 }

@@ -1,7 +1,7 @@
 import { hash, verify } from '@node-rs/argon2'
 import { FRESH_HABITS, Habits, type Account } from '@unhurried/contract'
 import { createHash, randomBytes } from 'node:crypto'
-import { MoreThan, type DataSource } from 'typeorm'
+import type { DataSource } from 'typeorm'
 import { AccountRow, SessionRow } from '../db/entities.ts'
 import { Problem } from '../http/problem.ts'
 
@@ -15,7 +15,14 @@ export interface NewAccount {
   password: string
 }
 
-const toAccount = ({ id, name, email }: AccountRow): Account => ({ id, name, email })
+/** Who is signed in, and by which session: its hash names it. */
+export interface Visit {
+  readonly account: Account
+  readonly session: string
+  readonly expiresAt: Date
+}
+
+const toAccount = ({ id, name, email }: Account): Account => ({ id, name, email })
 const fingerprint = (token: string) => createHash('sha256').update(token).digest('hex')
 
 /** Compared against when there is no such account, so that the answer takes as long. */
@@ -77,10 +84,14 @@ export function accountService(source: DataSource) {
       await accounts.update({ id: account.id }, { habits })
     },
 
-    async accountOf(token: string): Promise<Account | null> {
-      const session = await sessions.findOneBy({ tokenHash: fingerprint(token), expiresAt: MoreThan(new Date()) })
-      const row = session && (await accounts.findOneBy({ id: session.accountId }))
-      return row ? toAccount(row) : null
+    /** Whose session a token opens, or null. */
+    async visitOf(token: string): Promise<Visit | null> {
+      const [row]: (Account & { session: string; expires_at: Date })[] = await source.query(
+        `SELECT a.id, a.name, a.email, s.token_hash AS session, s.expires_at
+         FROM sessions s JOIN accounts a ON a.id = s.account_id WHERE s.token_hash = $1 AND s.expires_at > now()`,
+        [fingerprint(token)],
+      )
+      return row ? { account: toAccount(row), session: row.session, expiresAt: row.expires_at } : null
     },
   }
 }

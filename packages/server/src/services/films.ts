@@ -1,10 +1,12 @@
 import { freshDocument, type ShotDocument } from '@unhurried/core/document'
-import type { MemberRole, NewShot, Shelf, ShotCard } from '@unhurried/contract'
-import { In, IsNull, type DataSource } from 'typeorm'
-import { FilmRow, MemberRow, ShotRow, SnapshotRow } from '../db/entities.ts'
-import type { JournalService } from './journal.ts'
+import { BYTES_PER_FILM, type MemberRole, type NewShot, type Shelf, type ShotCard } from '@unhurried/contract'
+import { In, IsNull, type DataSource, type EntityManager } from 'typeorm'
+import { FilmRow, MemberRow, ShotRow } from '../db/entities.ts'
+import { Problem } from '../http/problem.ts'
+import { written } from './states.ts'
 
-export const toCard = (row: ShotRow): ShotCard => ({
+/** A shot as a card of the shelf. */
+export const toCard = (row: Pick<ShotRow, 'id' | 'filmId' | 'name' | 'headSeq' | 'removedAt'>): ShotCard => ({
   id: row.id,
   film: row.filmId,
   name: row.name,
@@ -12,7 +14,11 @@ export const toCard = (row: ShotRow): ShotCard => ({
   removed: row.removedAt !== null,
 })
 
-export function filmService(source: DataSource, journal: JournalService) {
+/** The most films of one owner and shots in one film, those in the bin included. */
+const MOST_FILMS = 500
+const MOST_SHOTS = 1000
+
+export function filmService(source: DataSource) {
   const films = source.getRepository(FilmRow)
   const shots = source.getRepository(ShotRow)
   const members = source.getRepository(MemberRow)
@@ -23,14 +29,23 @@ export function filmService(source: DataSource, journal: JournalService) {
     document: ShotDocument,
     samplesFrom?: string,
   ): Promise<ShotCard> {
+    const { text, hash } = written(document)
     return source.transaction(async tx => {
-      const place = await tx.countBy(ShotRow, { filmId })
-      const row = await tx.save(ShotRow, { filmId, name, place, headSeq: 0, removedAt: null })
-      await tx.insert(SnapshotRow, { shotId: row.id, seq: 0, document: document as object })
-      if (samplesFrom) {
-        const copy = `INSERT INTO stroke_samples (shot_id, id, bytes) SELECT $1, id, bytes FROM stroke_samples WHERE shot_id = $2`
-        await tx.query(copy, [row.id, samplesFrom])
-      }
+      const place = await placeIn(tx, filmId)
+      const row = await tx.save(ShotRow, {
+        filmId,
+        name,
+        place,
+        headSeq: 0,
+        removedAt: null,
+        documentBytes: text.length,
+      })
+      await tx.query('INSERT INTO snapshots (shot_id, seq, document, hash) VALUES ($1, 0, $2::json, $3)', [
+        row.id,
+        text,
+        hash,
+      ])
+      if (samplesFrom) await copyStrokes(tx, filmId, samplesFrom, row.id)
       return toCard(row)
     })
   }
@@ -54,6 +69,8 @@ export function filmService(source: DataSource, journal: JournalService) {
 
     async create(account: string, name: string): Promise<{ id: string }> {
       return source.transaction(async tx => {
+        const owned = await tx.countBy(MemberRow, { accountId: account, role: 'owner' })
+        if (owned >= MOST_FILMS) throw new Problem('too-large', `One account may own at most ${MOST_FILMS} films.`)
         const film = await tx.save(FilmRow, { name, removedAt: null })
         await tx.insert(MemberRow, { filmId: film.id, accountId: account, role: 'owner' })
         return { id: film.id }
@@ -68,10 +85,8 @@ export function filmService(source: DataSource, journal: JournalService) {
       addShot(filmId, wanted.name, freshDocument(wanted.format, wanted.frames, wanted.layer)),
 
     /** A shot of its own with the same drawings; its journal starts anew. */
-    async duplicateShot(shot: ShotRow): Promise<ShotCard> {
-      const { document } = await journal.read(shot.id)
-      return addShot(shot.filmId, `${shot.name} (copy)`.slice(0, 80), document, shot.id)
-    },
+    addCopy: (shot: Pick<ShotRow, 'id' | 'filmId' | 'name'>, document: ShotDocument) =>
+      addShot(shot.filmId, `${shot.name} (copy)`.slice(0, 80), document, shot.id),
 
     renameShot: async (id: string, name: string) => void (await shots.update({ id }, { name })),
     setShotRemoved: async (id: string, removed: boolean) =>
@@ -80,3 +95,25 @@ export function filmService(source: DataSource, journal: JournalService) {
 }
 
 export type FilmService = ReturnType<typeof filmService>
+
+async function placeIn(tx: EntityManager, filmId: string): Promise<number> {
+  const count = await tx.countBy(ShotRow, { filmId })
+  if (count >= MOST_SHOTS) throw new Problem('too-large', `A film holds at most ${MOST_SHOTS} shots.`)
+  return count
+}
+
+async function copyStrokes(tx: EntityManager, filmId: string, from: string, to: string): Promise<void> {
+  const [{ bytes, film }]: [{ bytes: string; film: string }] = await tx.query(
+    `SELECT stroke_bytes AS bytes, (SELECT sum(stroke_bytes + journal_bytes) FROM shots WHERE film_id = $2) AS film
+     FROM shots WHERE id = $1`,
+    [from, filmId],
+  )
+  if (Number(film) + Number(bytes) > BYTES_PER_FILM) {
+    throw new Problem('too-large', 'The film has no room for a copy: it holds as much as a film may.')
+  }
+  await tx.query(
+    'INSERT INTO stroke_samples (shot_id, id, bytes) SELECT $1, id, bytes FROM stroke_samples WHERE shot_id = $2',
+    [to, from],
+  )
+  await tx.query('UPDATE shots SET stroke_bytes = $2 WHERE id = $1', [to, bytes])
+}

@@ -1,225 +1,297 @@
-import {
-  applyBatch,
-  DOCUMENT_SCHEMA,
-  samplesUsed,
-  versionsOf,
-  type Batch,
-  type JournalEntry,
-  type ShotDocument,
-} from '@unhurried/core/document'
-import { unpackSamplesSafe } from '@unhurried/core/geometry'
+import { DOCUMENT_SCHEMA, samplesUsed, versionsOf, type JournalEntry } from '@unhurried/core/document'
 import {
   migrateDocument,
-  migrateOperations,
   MOST_VERSIONS,
   RECENT_BATCHES,
   type JournalReply,
   type PostBatches,
   type VersionsReply,
 } from '@unhurried/contract'
-import { In, LessThanOrEqual, MoreThan, Not, type DataSource, type EntityManager } from 'typeorm'
-import { JournalRow, ShotRow, SnapshotRow, StrokeRow } from '../db/entities.ts'
+import type { DataSource, EntityManager } from 'typeorm'
 import { Problem } from '../http/problem.ts'
-import { recentlyUsed } from './recentlyUsed.ts'
+import { knownBatches, readBatches, roomIn, sieve, type Read, type Verdict } from './sift.ts'
+import { entriesAfter, stateReader, toEntry, written, type Head, type State } from './states.ts'
+import { readStrokes, strokeShelf, type SentStroke } from './strokes.ts'
+import { inTurns, type Settled } from './turns.ts'
 
 /** After this many entries a shot's document is written down whole, so that opening it never replays more. */
 const ENTRIES_PER_SNAPSHOT = 64
-/** Documents kept in memory by each server process. They are only trusted when their number is the shot's newest. */
-const DOCUMENTS_IN_MEMORY = 200
-
-/** A shot's document after journal entry `seq`. */
-export interface State {
-  readonly seq: number
-  readonly document: ShotDocument
-}
-
-type Refused = JournalReply['refused'][number]
+/** Requests of one shot that are taken in with one transaction, and the most that may wait in one process. */
+const REQUESTS_AT_ONCE = 50
+const MOST_WAITING = 500
+/** Taking in stops after so much work; desks send what is left again. What others ask for comes in between. */
+const WORK_MS = 400
 
 export const ANNOUNCE_CHANNEL = 'shot_changed'
 
+/** What a desk says it knows of a journal. */
+export interface Knows {
+  readonly since: number
+  readonly epoch?: string | undefined
+  readonly last?: string | undefined
+}
+
+export interface OpenState extends State {
+  readonly epoch: string
+  readonly recent: string[]
+}
+
+interface ShotHead extends Head {
+  readonly epoch: string
+  readonly removed: boolean
+  readonly strokeBytes: number
+  readonly filmBytes: number
+}
+
+/** One desk's request, read. */
+interface Job {
+  readonly knows: Knows
+  readonly account: string | null
+  readonly batches: readonly Read[]
+  readonly sent: ReadonlyMap<string, SentStroke>
+}
+
 /**
- * The journal of every shot: batches in the one order that all desks apply them in. The shot's row is locked while a
- * request is taken in, so several server processes agree without knowing of each other.
+ * The journal of every shot: batches in the one order that all desks apply them in. The shot's row is locked while
+ * requests are taken in, so several server processes agree without knowing of each other; within a process what waits
+ * for the same shot is taken in together.
  */
 export function journalService(source: DataSource) {
-  const memory = recentlyUsed<State>(DOCUMENTS_IN_MEMORY)
+  const states = stateReader()
 
-  async function stateAt(tx: EntityManager, shotId: string, head: number): Promise<State> {
-    const known = memory.get(shotId)
-    if (known?.seq === head) return known
-    const base = known && known.seq < head ? known : await newestSnapshot(tx, shotId)
-    const rows = await tx.find(JournalRow, { where: { shotId, seq: MoreThan(base.seq) }, order: { seq: 'ASC' } })
-    let { document } = base
-    for (const row of rows.filter(r => r.seq <= head)) {
-      const result = applyBatch(document, migrateOperations(row.ops, row.schema))
-      if (!result.ok) throw new Error(`journal entry ${row.seq} of shot ${shotId} cannot be replayed`)
-      document = result.document
-    }
-    return { seq: head, document }
+  /** Reads in one transaction in which nothing changes. */
+  const reading = <T>(work: (tx: EntityManager) => Promise<T>): Promise<T> =>
+    work(source.manager)
+
+  async function takeIn(shotId: string, jobs: readonly Job[]): Promise<Settled<JournalReply>[]> {
+    const done = await source.transaction(async tx => {
+      await tx.query('SELECT 1 FROM shots WHERE id = $1 FOR UPDATE', [shotId])
+      const head = await headOf(tx, shotId)
+      const stale = await movedOn(tx, shotId, head, jobs)
+      const before = await states.at(tx, shotId, head)
+      const batches = jobs.flatMap(job => job.batches.flatMap(read => (read.ok ? [read.batch] : [])))
+      const known = await knownBatches(tx, shotId, [...new Set(batches.map(batch => batch.id))])
+      const shelf = await strokeShelf(tx, shotId, [...new Set(batches.flatMap(batch => samplesUsed(batch.ops)))])
+      const sifted = sieve(before.document, known, shelf, roomIn(head))
+      const began = performance.now()
+      const answers = jobs.map((job, i) => (stale[i] ? null : judgeAll(job, sifted, began)))
+
+      const { taken, document, strokeBytes, journalBytes } = sifted.result()
+      const entries = taken.map(({ batch }, i): JournalEntry => ({ seq: before.seq + i + 1, batch }))
+      const after: State = {
+        seq: before.seq + taken.length,
+        last: entries[entries.length - 1]?.batch.id ?? before.last,
+        document,
+      }
+      if (taken.length > 0) {
+        await shelf.store(tx)
+        await tx.query(
+          `INSERT INTO journal (shot_id, seq, batch_id, account_id, label, schema, ops)
+           SELECT $1, seq, batch_id, account_id, label, $2, ops::json
+           FROM unnest($3::int[], $4::text[], $5::uuid[], $6::text[], $7::text[]) AS t (seq, batch_id, account_id, label, ops)`,
+          [
+            shotId,
+            DOCUMENT_SCHEMA,
+            entries.map(entry => entry.seq),
+            taken.map(({ batch }) => batch.id),
+            taken.map(({ account }) => account),
+            taken.map(({ batch }) => batch.label),
+            taken.map(({ text }) => text),
+          ],
+        )
+        const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
+        const documentBytes = crossed ? await writeSnapshot(tx, shotId, after) : head.documentBytes + journalBytes
+        await tx.query(
+          `UPDATE shots SET head_seq = $2, document_bytes = $3, stroke_bytes = stroke_bytes + $4,
+             journal_bytes = journal_bytes + $5 WHERE id = $1`,
+          [shotId, after.seq, Math.min(documentBytes, 2_000_000_000), strokeBytes, journalBytes],
+        )
+        await tx.query('SELECT pg_notify($1, $2)', [ANNOUNCE_CHANNEL, `${shotId} ${after.seq}`])
+      }
+      const replies: Settled<JournalReply>[] = []
+      for (const [i, job] of jobs.entries()) {
+        const answer = answers[i]
+        if (!answer) {
+          replies.push({ ok: false, error: new Problem('moved-on', 'The shot has to be opened anew.') })
+          continue
+        }
+        const { since } = job.knows
+        const earlier = since < before.seq ? await entriesAfter(tx, shotId, since) : null
+        const news = earlier ?? entries.filter(entry => entry.seq > since)
+        replies.push({ ok: true, value: { entries: news, head: after.seq, ...answer } })
+      }
+      return { after, replies }
+    })
+    states.keep(shotId, done.after)
+    return done.replies
   }
 
-  async function newestSnapshot(tx: EntityManager, shotId: string): Promise<State> {
-    const row = await tx.findOne(SnapshotRow, { where: { shotId }, order: { seq: 'DESC' } })
-    if (!row) throw new Error(`shot ${shotId} has no snapshot`)
-    return { seq: row.seq, document: migrateDocument(row.document) }
-  }
-
-  async function writeSnapshot(tx: EntityManager, shotId: string, { seq, document }: State): Promise<void> {
-    await tx.insert(SnapshotRow, { shotId, seq, document: document as object })
-    await tx.delete(SnapshotRow, { shotId, seq: Not(In([0, seq])) })
-  }
+  const post = inTurns(
+    takeIn,
+    REQUESTS_AT_ONCE,
+    MOST_WAITING,
+    () => new Problem('busy', 'Too many desks wait for this shot at the moment.'),
+  )
 
   return {
-    async read(shotId: string): Promise<State> {
-      const shot = await source.manager.findOneByOrFail(ShotRow, { id: shotId })
-      const state = await stateAt(source.manager, shotId, shot.headSeq)
-      memory.set(shotId, state)
-      return state
-    },
-
-    /** The newest batches up to an entry of the journal, newest first. */
-    async recent(shotId: string, seq: number): Promise<string[]> {
-      const rows = await source.manager.find(JournalRow, {
-        select: { batchId: true },
-        where: { shotId, seq: LessThanOrEqual(seq) },
-        order: { seq: 'DESC' },
-        take: RECENT_BATCHES,
+    async read(shotId: string): Promise<OpenState> {
+      const opened = await reading(async tx => {
+        const head = await headOf(tx, shotId)
+        const state = await states.at(tx, shotId, head)
+        const rows: { batch_id: string }[] = await tx.query(
+          'SELECT batch_id FROM journal WHERE shot_id = $1 AND seq <= $2 ORDER BY seq DESC LIMIT $3',
+          [shotId, head.seq, RECENT_BATCHES],
+        )
+        return { ...state, epoch: head.epoch, recent: rows.map(row => row.batch_id) }
       })
-      return rows.map(row => row.batchId)
+      states.keep(shotId, { seq: opened.seq, last: opened.last, document: opened.document })
+      return opened
     },
 
-    async after(shotId: string, seq: number): Promise<JournalEntry[]> {
-      return entriesAfter(source.manager, shotId, seq)
+    /** What follows on what a desk knows. */
+    async after(shotId: string, knows: Knows): Promise<JournalReply> {
+      return reading(async tx => {
+        const head = await headOf(tx, shotId)
+        const [stale] = await movedOn(tx, shotId, head, [{ knows }])
+        if (stale) throw new Problem('moved-on', 'The shot has to be opened anew.')
+        return { entries: await entriesAfter(tx, shotId, knows.since), head: head.seq, refused: [], done: [] }
+      })
     },
 
     /** Versions of a drawing, oldest first: the newest always, of very many an even choice. */
-    async versions(shotId: string, drawing: string): Promise<VersionsReply['versions']> {
-      const start = await source.manager.findOneByOrFail(SnapshotRow, { shotId, seq: 0 })
-      const shot = await source.manager.findOneByOrFail(ShotRow, { id: shotId })
-      const rows = await source.manager.find(JournalRow, { where: { shotId }, order: { seq: 'ASC' } })
-      const entries = rows.map(row => ({
-        seq: row.seq,
-        batch: { id: row.batchId, label: row.label, ops: migrateOperations(row.ops, row.schema) },
-      }))
-      const times = new Map(rows.map(row => [row.seq, row.createdAt]))
-      const all = versionsOf(migrateDocument(start.document), entries, drawing)
-      const step = Math.max(1, all.length / MOST_VERSIONS)
-      const chosen = Array.from(
-        { length: Math.min(all.length, MOST_VERSIONS) },
-        (_, i) => all[all.length - 1 - Math.round(i * step)],
-      )
-      return chosen
-        .flatMap(version => version ?? [])
-        .reverse()
-        .map(version => ({ ...version, at: (times.get(version.seq) ?? shot.createdAt).toISOString() }))
-    },
+    versions: (shotId: string, drawing: string): Promise<VersionsReply['versions']> =>
+      reading(tx => versionsIn(tx, shotId, drawing)),
 
     /** Stroke samples of a shot: those asked for, or all. */
     async samples(shotId: string, ids?: readonly string[]): Promise<[string, Uint8Array][]> {
-      const rows = await source.manager.findBy(StrokeRow, { shotId, ...(ids && { id: In([...ids]) }) })
+      const rows: { id: string; bytes: Buffer }[] = ids
+        ? await source.query('SELECT id, bytes FROM stroke_samples WHERE shot_id = $1 AND id = ANY($2)', [shotId, ids])
+        : await source.query('SELECT id, bytes FROM stroke_samples WHERE shot_id = $1', [shotId])
       return rows.map(row => [row.id, row.bytes])
     },
 
     /** Takes in what a desk did: everything that can be done, in one transaction; the rest is refused with reasons. */
     async post(shotId: string, account: string | null, request: PostBatches): Promise<JournalReply> {
-      const strokes = readStrokes(request.samples)
-      const taken = await source.transaction(async tx => {
-        const shot = await tx.findOneOrFail(ShotRow, { where: { id: shotId }, lock: { mode: 'pessimistic_write' } })
-        const before = await stateAt(tx, shotId, shot.headSeq)
-        await storeStrokes(tx, shotId, strokes)
-        const { fresh, refused, document } = await sift(tx, shotId, before.document, request.batches)
-        const after: State = { seq: before.seq + fresh.length, document }
-        if (fresh.length > 0) {
-          await tx.insert(
-            JournalRow,
-            fresh.map((batch, i) => ({
-              shotId,
-              seq: before.seq + i + 1,
-              batchId: batch.id,
-              accountId: account,
-              label: batch.label,
-              schema: DOCUMENT_SCHEMA,
-              ops: batch.ops as object[],
-            })),
-          )
-          await tx.update(ShotRow, { id: shotId }, { headSeq: after.seq })
-          const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
-          if (crossed) await writeSnapshot(tx, shotId, after)
-          await tx.query('SELECT pg_notify($1, $2)', [ANNOUNCE_CHANNEL, `${shotId} ${after.seq}`])
-        }
-        const no = new Set(refused.map(one => one.id))
-        const done = request.batches.map(batch => batch.id).filter(id => !no.has(id))
-        return { after, refused, done, entries: await entriesAfter(tx, shotId, request.since) }
-      })
-      memory.set(shotId, taken.after)
-      const { entries, refused, done } = taken
-      return { entries, refused, done }
+      const batches = readBatches(request.batches)
+      if (!batches) throw new Problem('bad-request', 'batches: every batch needs an id.')
+      return post(shotId, { knows: request, account, batches, sent: readStrokes(request.samples) })
     },
   }
 }
 
 export type JournalService = ReturnType<typeof journalService>
 
-async function entriesAfter(tx: EntityManager, shotId: string, seq: number): Promise<JournalEntry[]> {
-  const rows = await tx.find(JournalRow, { where: { shotId, seq: MoreThan(seq) }, order: { seq: 'ASC' } })
-  return rows.map(({ seq: at, batchId: id, label, ops, schema }) => ({
-    seq: at,
-    batch: { id, label, ops: migrateOperations(ops, schema) },
-  }))
-}
-
-/** Decodes and checks the samples of a request; a Problem names the stroke that cannot be read. */
-function readStrokes(samples: PostBatches['samples']): Map<string, Buffer> {
-  const strokes = new Map<string, Buffer>()
-  for (const [id, text] of Object.entries(samples)) {
-    const bytes = Buffer.from(text, 'base64')
-    const result = unpackSamplesSafe(bytes)
-    if (!result.ok) {
-      const details = [{ field: `samples.${id}`, problem: result.fault }]
-      throw new Problem('bad-request', `The samples of stroke ${id} cannot be read: ${result.fault}`, details)
-    }
-    strokes.set(id, bytes)
+/** Verdicts on the batches of one request, as long as there is time; the first of all is always looked at. */
+function judgeAll(job: Job, sifted: ReturnType<typeof sieve>, began: number): { refused: Verdict[]; done: string[] } {
+  const refused: Verdict[] = []
+  const done: string[] = []
+  for (const read of job.batches) {
+    if (sifted.result().taken.length > 0 && performance.now() - began > WORK_MS) break
+    const verdict = read.ok ? sifted.judge(read.batch, job.sent, job.account) : read.verdict
+    if (verdict) refused.push(verdict)
+    else if (read.ok) done.push(read.batch.id)
   }
-  return strokes
+  return { refused, done }
 }
 
-async function storeStrokes(tx: EntityManager, shotId: string, strokes: Map<string, Buffer>): Promise<void> {
-  if (strokes.size === 0) return
-  const rows = [...strokes].map(([id, bytes]) => ({ shotId, id, bytes }))
-  await tx.createQueryBuilder().insert().into(StrokeRow).values(rows).orIgnore().execute()
-}
-
-/** Separates new batches that can be done from those known already and those that cannot; with the document after them. */
-async function sift(tx: EntityManager, shotId: string, start: ShotDocument, batches: readonly Batch[]) {
-  const ids = batches.map(batch => batch.id)
-  const known = await tx.find(JournalRow, { select: { batchId: true }, where: { shotId, batchId: In(ids) } })
-  const done = new Set(known.map(row => row.batchId))
-  const stored = await storedSamples(tx, shotId, batches)
-  const fresh: Batch[] = []
-  const refused: Refused[] = []
-  let document = start
-  for (const batch of batches) {
-    if (done.has(batch.id)) continue
-    const missing = samplesUsed(batch.ops).find(id => !stored.has(id))
-    if (missing !== undefined) {
-      refused.push({ id: batch.id, code: 'unknown-samples', what: missing })
-      continue
-    }
-    const result = applyBatch(document, batch.ops)
-    if (!result.ok) {
-      refused.push({ id: batch.id, ...result.refusal })
-      continue
-    }
-    document = result.document
-    done.add(batch.id)
-    fresh.push(batch)
+async function headOf(tx: EntityManager, shotId: string): Promise<ShotHead> {
+  const [row]: {
+    seq: number
+    last: string | null
+    document_bytes: number
+    stroke_bytes: string
+    film_bytes: string
+    removed: boolean
+    epoch: string
+  }[] = await tx.query(
+    `SELECT s.head_seq AS seq, j.batch_id AS last, s.document_bytes, s.stroke_bytes, h.epoch,
+       s.removed_at IS NOT NULL OR f.removed_at IS NOT NULL AS removed,
+       (SELECT sum(stroke_bytes + journal_bytes) FROM shots WHERE film_id = s.film_id) AS film_bytes
+     FROM shots s JOIN films f ON f.id = s.film_id CROSS JOIN house h
+     LEFT JOIN journal j ON j.shot_id = s.id AND j.seq = s.head_seq
+     WHERE s.id = $1`,
+    [shotId],
+  )
+  if (!row) throw new Problem('not-found', 'There is no such shot.')
+  if (row.removed) throw new Problem('removed', 'This shot lies in the bin. Put it back to go on with it.')
+  const { seq, last, epoch, removed } = row
+  return {
+    seq,
+    last,
+    epoch,
+    removed,
+    documentBytes: row.document_bytes,
+    strokeBytes: Number(row.stroke_bytes),
+    filmBytes: Number(row.film_bytes),
   }
-  return { fresh, refused, document }
 }
 
-async function storedSamples(tx: EntityManager, shotId: string, batches: readonly Batch[]): Promise<Set<string>> {
-  const wanted = [...new Set(batches.flatMap(batch => samplesUsed(batch.ops)))]
-  if (wanted.length === 0) return new Set()
-  const rows = await tx.find(StrokeRow, { select: { id: true }, where: { shotId, id: In(wanted) } })
-  return new Set(rows.map(row => row.id))
+/** For each desk whether the journal is another than the one it knows: a restored database, or one of another life. */
+async function movedOn(
+  tx: EntityManager,
+  shotId: string,
+  head: ShotHead,
+  desks: readonly { readonly knows: Knows }[],
+): Promise<boolean[]> {
+  const asked = desks.flatMap(({ knows }) =>
+    knows.last && knows.since > 0 && knows.since < head.seq ? [knows.since] : [],
+  )
+  const rows: { seq: number; batch_id: string }[] =
+    asked.length === 0
+      ? []
+      : await tx.query('SELECT seq, batch_id FROM journal WHERE shot_id = $1 AND seq = ANY($2)', [shotId, asked])
+  const at = new Map(rows.map(row => [row.seq, row.batch_id]))
+  if (head.last !== null) at.set(head.seq, head.last)
+  return desks.map(
+    ({ knows: { since, last, epoch } }) =>
+      since > head.seq ||
+      (epoch !== undefined && epoch !== head.epoch) ||
+      (last !== undefined && since > 0 && at.get(since) !== last),
+  )
+}
+
+/** Writes a document down whole and lets all but the one before it (and the very first) go. Answers with its bytes. */
+async function writeSnapshot(tx: EntityManager, shotId: string, { seq, document }: State): Promise<number> {
+  const { text, hash } = written(document)
+  await tx.query('INSERT INTO snapshots (shot_id, seq, document, hash) VALUES ($1, $2, $3::json, $4)', [
+    shotId,
+    seq,
+    text,
+    hash,
+  ])
+  await tx.query(
+    `DELETE FROM snapshots WHERE shot_id = $1 AND seq <> 0 AND seq <> $2
+       AND seq <> (SELECT max(seq) FROM snapshots WHERE shot_id = $1 AND seq < $2)`,
+    [shotId, seq],
+  )
+  return Buffer.byteLength(text)
+}
+
+/** What strokes and marks refer to concerns every drawing; of the rest only entries that name the drawing are read. */
+async function versionsIn(tx: EntityManager, shotId: string, drawing: string): Promise<VersionsReply['versions']> {
+  const head = await headOf(tx, shotId)
+  const [start]: { text: string; at: Date }[] = await tx.query(
+    `SELECT s.document::text AS text, h.created_at AS at FROM snapshots s JOIN shots h ON h.id = s.shot_id
+     WHERE s.shot_id = $1 AND s.seq = 0`,
+    [shotId],
+  )
+  if (!start) throw new Error(`shot ${shotId} has no beginning`)
+  const rows: (Parameters<typeof toEntry>[0] & { at: Date })[] = await tx.query(
+    `SELECT seq, batch_id, label, schema, ops, created_at AS at FROM journal
+     WHERE shot_id = $1 AND seq <= $2
+       AND (strpos(ops::text, $3) > 0 OR ops::text ~ '"kind": ?"(swatch|mark|layer)\\.')
+     ORDER BY seq`,
+    [shotId, head.seq, JSON.stringify(drawing)],
+  )
+  const times = new Map(rows.map(row => [row.seq, row.at]))
+  const all = versionsOf(migrateDocument(JSON.parse(start.text)), rows.map(toEntry), drawing)
+  const step = Math.max(1, all.length / MOST_VERSIONS)
+  const chosen = Array.from(
+    { length: Math.min(all.length, MOST_VERSIONS) },
+    (_, i) => all[all.length - 1 - Math.round(i * step)],
+  )
+  return chosen
+    .flatMap(version => version ?? [])
+    .reverse()
+    .map(version => ({ ...version, at: (times.get(version.seq) ?? start.at).toISOString() }))
 }

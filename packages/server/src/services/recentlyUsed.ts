@@ -1,19 +1,34 @@
-/** A table that keeps the `most` most recently used things and forgets the rest. */
-export function recentlyUsed<T>(most: number) {
-  const things = new Map<string, T>()
+/**
+ * A table that keeps the most recently used things and forgets the rest: at most `most` of them, weighing at most
+ * `heaviest` altogether (the newest is kept whatever it weighs).
+ */
+export function recentlyUsed<T>(most: number, heaviest = Infinity, weightOf: (thing: T) => number = () => 0) {
+  const things = new Map<string, { readonly thing: T; readonly weight: number }>()
+  let weight = 0
+
+  function remove(key: string): void {
+    weight -= things.get(key)?.weight ?? 0
+    things.delete(key)
+  }
+
   return {
     get(key: string): T | undefined {
-      const thing = things.get(key)
-      if (thing === undefined) return undefined
+      const found = things.get(key)
+      if (found === undefined) return undefined
       things.delete(key)
-      things.set(key, thing)
-      return thing
+      things.set(key, found)
+      return found.thing
     },
     set(key: string, thing: T): void {
-      things.delete(key)
-      things.set(key, thing)
-      const oldest = things.keys().next()
-      if (things.size > most && !oldest.done) things.delete(oldest.value)
+      remove(key)
+      const own = weightOf(thing)
+      things.set(key, { thing, weight: own })
+      weight += own
+      for (const oldest of things.keys()) {
+        if (oldest === key || (things.size <= most && weight <= heaviest)) break
+        remove(oldest)
+      }
     },
+    delete: remove,
   }
 }
