@@ -2,7 +2,7 @@ import { LIMITS } from '@unhurried/core/document'
 import { BATCHES_PER_REQUEST, type Drawing as CoreDrawing } from '@unhurried/core/document'
 import { z } from 'zod'
 import { ShotDocument } from './document.ts'
-import { Batch } from './operations.ts'
+import { type Batch } from './operations.ts'
 import { Format, FrameCount, Id, Name, RowId } from './pieces.ts'
 
 export const Email = z.email('must be an e-mail address').max(200)

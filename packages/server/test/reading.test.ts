@@ -56,6 +56,19 @@ describe('reading a shot while it is written to', () => {
     }
   }, 60_000)
 
+  test('a number from before the newest snapshot gives the document of that number', async () => {
+    for (let i = 0; i < 80; i += 40)
+      await post(
+        agent,
+        shot,
+        Array.from({ length: 40 }, (_, k) => longer(`c${i + k}`)),
+      )
+    for (const seq of [1, 40, 63, 79, 80]) {
+      const state = await stateReader().at(b.source.manager, shot, { seq, last: `c${seq - 1}`, documentBytes: 0 })
+      expect([seq, lengthOf(state.document)]).toEqual([seq, 24 + seq])
+    }
+  })
+
   test('a reader that was slow does not bring an old document back', () => {
     const states = stateReader()
     const at = (seq: number) => ({ seq, last: `a${seq}`, document: { drawings: {}, takes: {} } as ShotDocument })

@@ -1,6 +1,6 @@
 import type { Middleware } from 'koa'
 import helmet from 'koa-helmet'
-import type { IncomingMessage } from 'node:http'
+import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { Logger } from 'pino'
 import { isPassing, Problem } from './problem.ts'
 
@@ -30,7 +30,7 @@ export function answerProblems(log: Logger): Middleware {
 /** A body that was not read is not received either: the connection ends with the answer. */
 const UNREAD_MS = 1000
 
-function letGo(req: IncomingMessage, res: import('node:http').ServerResponse): void {
+function letGo(req: IncomingMessage, res: ServerResponse): void {
   if (req.complete) return
   res.setHeader('Connection', 'close')
   res.once('finish', () => setTimeout(() => req.socket.destroy(), UNREAD_MS).unref())

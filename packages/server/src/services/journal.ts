@@ -60,8 +60,7 @@ export function journalService(source: DataSource) {
   const states = stateReader()
 
   /** Reads in one transaction in which nothing changes. */
-  const reading = <T>(work: (tx: EntityManager) => Promise<T>): Promise<T> =>
-    work(source.manager)
+  const reading = <T>(work: (tx: EntityManager) => Promise<T>): Promise<T> => work(source.manager)
 
   async function takeIn(shotId: string, jobs: readonly Job[]): Promise<Settled<JournalReply>[]> {
     const done = await source.transaction(async tx => {
