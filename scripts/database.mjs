@@ -1,11 +1,9 @@
 // The project's own database for `demo` and `dev`: in the data folder, or wherever DATABASE_URL says.
 import { mkdirSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { startCluster, stopLeftover, workableFolder } from './postgres.mjs'
+import { startCluster, stopLeftover, takeFolder, workableFolder } from './postgres.mjs'
 import { ROOT } from './prepare.mjs'
 import { say } from './say.mjs'
-
-const DATABASE = 'unhurried'
 
 /** Answers with the database's address, and how to stop what was started for it. */
 export async function ownDatabase() {
@@ -14,11 +12,11 @@ export async function ownDatabase() {
   const wished = resolve(process.env.DATA_FOLDER ?? join(ROOT, 'data'), 'postgres')
   const folder = workableFolder(wished, say)
   mkdirSync(dirname(folder), { recursive: true })
+  takeFolder(folder)
   say(`Starting the private database in ${folder}.`)
   stopLeftover(folder)
   const cluster = await startCluster({ folder })
-  cluster.createDatabase(DATABASE)
-  return { url: cluster.url(DATABASE), stop: () => cluster.stop() }
+  return { url: cluster.ownUrl(), stop: () => cluster.stop() }
 }
 
 /** Runs `end` once when the terminal, or whoever started this, wants it to stop. */

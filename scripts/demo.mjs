@@ -7,6 +7,9 @@ import { startServer } from './serve.mjs'
 
 /** Told before anything slow is done, rather than after. */
 function needFreePort(port) {
+  if (!/^\d+$/.test(port) || Number(port) > 65_535) {
+    throw new PlainError(`PORT must be a number up to 65535, not ${JSON.stringify(port)}.`)
+  }
   return new Promise((done, fail) => {
     const probe = createServer()
     probe.once('error', () =>
