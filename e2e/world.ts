@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import pg from 'pg'
+import { openedForm } from '@unhurried/core/document'
 import { test as base, expect, type Page } from 'playwright/test'
 
 const ROOT = join(import.meta.dirname, '..')
@@ -58,6 +59,27 @@ class World {
       child.once('exit', code => fail(new Error(`the server ended with ${code}`)))
     })
   }
+
+  private async asKeeper(...statements: string[]): Promise<void> {
+    const admin = new pg.Client({ connectionString: process.env.TEST_CLUSTER_URL })
+    await admin.connect()
+    for (const statement of statements) await admin.query(statement)
+    await admin.end()
+  }
+
+  private get database(): string {
+    return this.databaseUrl.replace(/^.*\//, '')
+  }
+
+  /** A copy of the database as it is, while the server is stopped. */
+  keepCopy = () => this.asKeeper(`CREATE DATABASE ${this.database}_copy TEMPLATE ${this.database}`)
+
+  /** The copy in place of the database, while the server is stopped. */
+  putBack = () =>
+    this.asKeeper(
+      `DROP DATABASE ${this.database} WITH (FORCE)`,
+      `ALTER DATABASE ${this.database}_copy RENAME TO ${this.database}`,
+    )
 
   /** As a power cut would: no time to finish anything. */
   async kill(): Promise<void> {
@@ -218,7 +240,9 @@ export async function stored(
   world: World,
   shot: string,
 ): Promise<{ seq: number; document: StoredDocument }> {
-  return (await page.request.get(`${world.url}/api/shots/${shot}`)).json()
+  const told = await (await page.request.get(`${world.url}/api/shots/${shot}`)).json()
+  // What tied layers show is not stored but follows.
+  return { ...told, document: openedForm(told.document) }
 }
 
 /** The shot as the server has it once everything done at the desk is safe. */
@@ -235,12 +259,22 @@ export function sheetOf(document: StoredDocument, layer = 'layer-1', take = docu
 }
 
 /** Commits operations to a shot as another desk would. */
-export async function commitOps(page: Page, world: World, shot: string, ops: readonly object[]): Promise<void> {
+export const commitOps = (page: Page, world: World, shot: string, ops: readonly object[]): Promise<void> =>
+  postBatches(page, world, shot, ops, {})
+
+/** The same, with the samples (base64) of the strokes they bring. */
+export async function postBatches(
+  page: Page,
+  world: World,
+  shot: string,
+  ops: readonly object[],
+  samples: Record<string, string>,
+): Promise<void> {
   const reply = await page.request.post(`${world.url}/api/shots/${shot}/journal`, {
     data: {
-      since: 1_000_000,
+      since: 0,
       batches: [{ id: randomUUID().replaceAll('-', ''), label: 'prepared', ops }],
-      samples: {},
+      samples,
     },
   })
   const { refused, message } = await reply.json()

@@ -153,8 +153,8 @@ describe('bad input changes nothing and is named', () => {
       [
         'more things than anything holds',
         raw(`{"since":0,"batches":[${'[],'.repeat(700_000)}[]],"samples":{}}`),
-        400,
-        'bad-request',
+        413,
+        'too-large',
       ],
       ['a batch without a name', post(agent, shot, [{ label: 'x', ops: [] }]), 400, 'bad-request'],
       ['another field', post(agent, shot, [], { admin: true }), 400, 'bad-request'],

@@ -3,7 +3,11 @@ import fc from 'fast-check'
 import {
   fitPressure,
   INK,
+  lengthOf,
   lineOutline,
+  mostStamps,
+  NIB_LOOKS,
+  placeStroke,
   pressed,
   slowed,
   stamper,
@@ -123,5 +127,38 @@ describe('touches of a brush', () => {
         expect(parted).toEqual(stamper(12, { ...brush, thinning: 0.5 })(all))
       }),
     )
+  })
+})
+
+describe('what a stroke may cost', () => {
+  const HUGE = [10_000, 0, 0, 10_000, 0, 0] as const
+  const zigzag = (n: number): Sample[] =>
+    Array.from({ length: n }, (_, i) => ({ x: i % 2 ? 90_000 : -90_000, y: i * 3, pressure: 0.9 }))
+
+  test.each(NIB_LOOKS)('is bounded for %s, however thin under however large a map', look => {
+    const nib: Nib = { ...INK, look }
+    for (const width of [0.0001, 1, 600]) {
+      for (const matrix of [HUGE, [0, 0, 0, 0, 0, 0], [1e-9, 0, 0, 1e4, 1e5, -1e5], null] as const) {
+        const stroke = placeStroke(zigzag(2000), 'line', width, null, matrix, nib)
+        const stamps = stamper(stroke.width, nib, lengthOf(stroke.samples))(stroke.samples)
+        const widest = widthAt(1, stroke.width, nib.thinning)
+        expect(stamps.length).toBeLessThanOrEqual(mostStamps(widest) + 1)
+        expect(stamps.length * widest ** 2).toBeLessThan(1.1e10)
+        expect(stroke.width).toBeGreaterThan(0)
+        for (const side of Object.values(stroke.box)) expect(Math.abs(side)).toBeLessThan(103_000)
+        expect(lineOutline(stroke.samples, stroke.width, nib).every(Number.isFinite)).toBe(true)
+      }
+    }
+  })
+
+  test('a long line is touched to its end, and an ordinary one as before', () => {
+    const nib: Nib = { ...INK, look: 'brush' }
+    const long = zigzag(400)
+    const last = stamper(1, nib, lengthOf(long))(long).at(-1)
+    expect(Math.abs((last?.y ?? 0) - (long.at(-1)?.y ?? 0))).toBeLessThan(6)
+    const line = straight(300)
+    expect(stamper(30, nib, lengthOf(line))(line)).toEqual(stamper(30, nib)(line))
+    // Under way nobody knows how long it gets: it ends with the most touches.
+    expect(stamper(1, nib)(long)).toHaveLength(40_000)
   })
 })

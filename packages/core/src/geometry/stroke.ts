@@ -12,7 +12,7 @@ import {
   type Box,
   type Point,
 } from './point.ts'
-import type { Sample } from './samples.ts'
+import { FARTHEST_PX, type Sample } from './samples.ts'
 
 /** How strongly the outline is rounded off; the samples themselves are smoothed while they are drawn. */
 const OUTLINE_SMOOTHING = 0.6
@@ -49,7 +49,8 @@ export function lineOutline(samples: readonly Sample[], width: number, nib: Nib 
   return flat
 }
 
-function lengthOf(samples: readonly Sample[]): number {
+/** How long the way through samples is, in pixels. */
+export function lengthOf(samples: readonly Sample[]): number {
   let length = 0
   for (let i = 1; i < samples.length; i++) length += distance(samples[i - 1] as Sample, samples[i] as Sample)
   return length
@@ -70,6 +71,21 @@ export function mapSamples(samples: readonly Sample[], matrix: Matrix): Sample[]
   return samples.map(s => ({ ...map(matrix, s), pressure: s.pressure }))
 }
 
+/** A line on the paper is at least and at most so wide, whatever map it is under. */
+const THINNEST_PX = 0.05
+const WIDEST_PX = 2400
+
+const within = (value: number, least: number, most: number): number =>
+  Number.isFinite(value) ? Math.max(least, Math.min(most, value)) : least
+
+/** Samples under a map, none of them farther off the paper than any sample may lie. */
+const mappedWithin = (samples: readonly Sample[], matrix: Matrix): Sample[] =>
+  mapSamples(samples, matrix).map(({ x, y, pressure }) => ({
+    x: within(x, -FARTHEST_PX, FARTHEST_PX),
+    y: within(y, -FARTHEST_PX, FARTHEST_PX),
+    pressure,
+  }))
+
 /** A stroke resolved to where it lies on the paper: what is needed to paint, hit and measure it. */
 export interface PlacedStroke {
   readonly samples: readonly Sample[]
@@ -80,7 +96,10 @@ export interface PlacedStroke {
   readonly box: Box
 }
 
-/** Resolves stored samples, a part of them (from, to; inclusive) and a map to a stroke on the paper. */
+/**
+ * Resolves stored samples, a part of them (from, to; inclusive) and a map to a stroke on the paper. Its reach and its width
+ * are bounded, whatever was stored, so that what it costs to paint is too.
+ */
 export function placeStroke(
   stored: readonly Sample[],
   kind: 'line' | 'shape',
@@ -90,8 +109,8 @@ export function placeStroke(
   nib: Nib = INK,
 ): PlacedStroke {
   const cut = part ? stored.slice(part[0], part[1] + 1) : stored
-  const samples = matrix ? mapSamples(cut, matrix) : cut
-  const scaled = matrix ? width * scaleOf(matrix) : width
+  const samples = matrix ? mappedWithin(cut, matrix) : cut
+  const scaled = within(matrix ? width * scaleOf(matrix) : width, THINNEST_PX, WIDEST_PX)
   const box = samples.length
     ? grown(boxOf(samples), kind === 'line' ? widthAt(1, scaled, nib.thinning) / 2 : 0)
     : EMPTY_BOX

@@ -31,7 +31,7 @@ export async function bodyBytes(ctx: Context, most = LARGEST_BODY): Promise<Buff
 /** The value in a JSON text whose depth and size were looked at before it is built. Throws a Problem. */
 export function readJson(bytes: Uint8Array): unknown {
   const fault = jsonFault(bytes)
-  if (fault) throw new Problem('bad-request', fault)
+  if (fault) throw new Problem(fault.code, fault.words)
   try {
     return JSON.parse(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('utf8'))
   } catch {
@@ -44,7 +44,7 @@ const OPENS = new Set([0x5b, 0x7b])
 const CLOSES = new Set([0x5d, 0x7d])
 
 /** What is wrong with the shape of a JSON text, without building it; null for what may be read. */
-export function jsonFault(bytes: Uint8Array): string | null {
+export function jsonFault(bytes: Uint8Array): { code: 'too-large' | 'bad-request'; words: string } | null {
   let depth = 0
   let members = 0
   for (let i = 0; i < bytes.length; i++) {
@@ -54,9 +54,10 @@ export function jsonFault(bytes: Uint8Array): string | null {
     } else if (byte === COMMA) members++
     else if (OPENS.has(byte)) {
       members++
-      if (++depth > DEEPEST) return `The request nests deeper than ${DEEPEST} levels.`
+      if (++depth > DEEPEST) return { code: 'bad-request', words: `The request nests deeper than ${DEEPEST} levels.` }
     } else if (CLOSES.has(byte)) depth--
-    if (members > MOST_MEMBERS) return `The request holds more than ${MOST_MEMBERS} things.`
+    if (members > MOST_MEMBERS)
+      return { code: 'too-large', words: `The request holds more than ${MOST_MEMBERS} things.` }
   }
   return null
 }

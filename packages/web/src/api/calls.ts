@@ -46,7 +46,13 @@ export const shelf = {
 export const shot = {
   open: (id: string) => ask(OpenShotReply, 'GET', `/api/shots/${id}`),
   samples: async (id: string) => unpackStrokes(await askBytes(`/api/shots/${id}/samples`)),
-  journal: (id: string, after: number) => ask(JournalReply, 'GET', `/api/shots/${id}/journal?after=${after}`),
+  /** the same two, as they come: what is looked through elsewhere needs not be built here */
+  openBytes: (id: string) => askBytes(`/api/shots/${id}`),
+  sampleBytes: (id: string) => askBytes(`/api/shots/${id}/samples`),
+  journal: (id: string, { since, epoch, last }: { since: number; epoch: string; last?: string }) => {
+    const known = new URLSearchParams({ after: String(since), epoch, ...(last !== undefined && { last }) })
+    return ask(JournalReply, 'GET', `/api/shots/${id}/journal?${known}`)
+  },
   versions: (id: string, drawing: string) =>
     ask(VersionsReply, 'GET', `/api/shots/${id}/versions?drawing=${encodeURIComponent(drawing)}`),
   post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),

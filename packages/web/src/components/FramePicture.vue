@@ -26,11 +26,22 @@ const format = computed(() => shot.document?.format ?? { width: 16, height: 9, p
 const height = computed(() => Math.max(1, Math.round((props.width * format.value.height) / format.value.width)))
 const PLAIN: Seeing = { only: 'all', layer: null, silhouettes: false, hidden: new Set() }
 
+let hasShown = false
 function paint(frame: number): void {
   const element = canvas.value
   const brush = element?.getContext('2d')
   if (!element || !brush || !shot.document || props.width < 1) return
   const scale = (props.width * pixelRatio.value) / format.value.width
+  const seeing = props.seeing ?? PLAIN
+  const seen = seenAt(shot.document, props.take, frame, seeing).map(({ drawing, animated }) => {
+    const { opacity, tint } = lookOf(props.looks ?? {}, drawing.layer)
+    const look = seeing.silhouettes && animated ? SILHOUETTE : drawnIn(colouredBy(desk.colours, tint))
+    return { drawing, look, opacity }
+  })
+  // Until all of a frame is painted the one before it stays; the very first begins with what there is.
+  const coming = seen.filter(({ drawing, look }) => !props.bitmaps.isReady(drawing, look, scale))
+  if (coming.length > 0 && hasShown) return
+  hasShown ||= coming.length === 0
   const [w, h] = [Math.round(props.width * pixelRatio.value), Math.round(height.value * pixelRatio.value)]
   if (element.width !== w) element.width = w
   if (element.height !== h) element.height = h
@@ -38,10 +49,7 @@ function paint(frame: number): void {
   brush.fillStyle = format.value.paper
   brush.fillRect(0, 0, w, h)
   brush.setTransform(scale, 0, 0, scale, 0, 0)
-  const seeing = props.seeing ?? PLAIN
-  for (const { drawing, animated } of seenAt(shot.document, props.take, frame, seeing)) {
-    const { opacity, tint } = lookOf(props.looks ?? {}, drawing.layer)
-    const look = seeing.silhouettes && animated ? SILHOUETTE : drawnIn(colouredBy(desk.colours, tint))
+  for (const { drawing, look, opacity } of seen) {
     brush.globalAlpha = opacity
     props.bitmaps.draw(brush, drawing, look, scale)
   }
@@ -60,6 +68,7 @@ watch(
     shot.document,
     desk.colours,
     pixelRatio.value,
+    props.bitmaps.painted.value,
   ],
   now,
   {

@@ -36,7 +36,7 @@ function show(frame: number): void {
   if (!sheet.value || !brush) return
   let passed = 0
   const picture = sheet.value.pictures.find(p => (passed += p.frames) > frame)
-  if (picture) brush.drawImage(picture.canvas, 0, 0)
+  if (picture) brush.drawImage(picture.bitmap, 0, 0)
 }
 
 const playback = makePlayback({ show })
@@ -50,12 +50,15 @@ watch([sheet, visible, hovered], ([now, seen]) => {
   })
 })
 onBeforeUnmount(playback.stop)
-const pixels = computed(() => sheet.value?.pictures[0]?.canvas)
+const pixels = computed(() => sheet.value?.pictures[0]?.bitmap)
 </script>
 
 <template>
   <div ref="box" class="thumb">
     <canvas v-if="pixels" ref="canvas" :width="pixels.width" :height="pixels.height" aria-hidden="true" />
+    <span v-else-if="sheet" class="plain-sheet soft" :style="{ background: sheet.paper }">
+      too much on it to be painted small
+    </span>
     <span v-else-if="failed" class="soft">cannot be read</span>
   </div>
 </template>
@@ -68,6 +71,17 @@ const pixels = computed(() => sheet.value?.pictures[0]?.canvas)
   place-items: center;
   padding: 12px;
   overflow: hidden;
+}
+
+.plain-sheet {
+  width: 100%;
+  height: 100%;
+  display: grid;
+  place-items: center;
+  padding: 14px;
+  text-align: center;
+  font-size: 13px;
+  box-shadow: 0 1px 5px rgb(90 74 48 / 20%);
 }
 
 canvas {

@@ -1,6 +1,7 @@
 import type { Drawing } from '@unhurried/core/document'
 import { EMPTY_BOX, grown, isEmptyBox, unite, type Box } from '@unhurried/core/geometry'
 import { silhouette } from '@unhurried/core/raster'
+import type { Ref } from 'vue'
 import type { Colours } from './colours.ts'
 import type { Brush } from './nibs.ts'
 import { paintDrawing, paintHollow } from './paint.ts'
@@ -33,10 +34,22 @@ const LARGEST_PICTURE = 16_000_000
 /** Washes are soft: a few pixels suffice. */
 const WASH_PIXELS = 420_000
 
+/** What is painted when it is drawn is never painted later. */
+const AT_ONCE = { value: 0 } as Readonly<Ref<number>>
+
 export const SILHOUETTE: Look = { kind: 'silhouette', colour: '#2f2c28' }
 
+/** Where painted drawings are drawn from. */
+export interface BitmapShelf {
+  /** Draws a drawing onto a brush whose transform maps paper pixels to the screen at about `scale`. */
+  draw(brush: Brush, drawing: Drawing, look: Look, scale: number): void
+  /** whether it can be drawn now; asked for otherwise, and `painted` changes when it can */
+  isReady(drawing: Drawing, look: Look, scale: number): boolean
+  readonly painted: Readonly<Ref<number>>
+}
+
 /** Painted drawings by look and scale, the least recently used forgotten first. Drawings never change; changed ones are others. */
-export function bitmapShelf(book: StrokeBook) {
+export function bitmapShelf(book: StrokeBook): BitmapShelf {
   const shelf = new Map<string, Bitmap>()
   const names = new WeakMap<Drawing | Colours, number>()
   let named = 0
@@ -73,7 +86,8 @@ export function bitmapShelf(book: StrokeBook) {
   }
 
   return {
-    /** Draws a drawing onto a brush whose transform maps paper pixels to the screen at about `scale`. */
+    isReady: () => true,
+    painted: AT_ONCE,
     draw(brush: Brush, drawing: Drawing, look: Look, scale: number): void {
       const bitmap = get(drawing, look, scale)
       if (bitmap) {
@@ -84,14 +98,13 @@ export function bitmapShelf(book: StrokeBook) {
   }
 }
 
-export type BitmapShelf = ReturnType<typeof bitmapShelf>
-
 function paintAs(brush: Brush, drawing: Drawing, look: Look, scale: number, book: StrokeBook): void {
   if (look.kind === 'hollow') paintHollow(brush, drawing, book, look.colour, 1.5 / scale)
   else paintDrawing(brush, drawing, look.kind === 'drawn' ? look.colours : () => look.colour, book)
 }
 
-function paintBitmap(drawing: Drawing, look: Look, wanted: number, book: StrokeBook): Bitmap | null {
+/** Paints a drawing as a picture of its own, cropped to what is drawn; null when that would be too large. */
+export function paintBitmap(drawing: Drawing, look: Look, wanted: number, book: StrokeBook): Bitmap | null {
   const around = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
   if (isEmptyBox(around)) return { canvas: new OffscreenCanvas(1, 1), left: 0, top: 0, scale: 1, bytes: 4 }
   const box = grown(around, 3)

@@ -1,4 +1,5 @@
 import {
+  lengthOf,
   lineOutline,
   shapeOutline,
   stamper,
@@ -36,7 +37,7 @@ export function inked(
   finished = true,
 ): Inked {
   if (kind === 'shape') return { look: 'ink', paths: [toPath(shapeOutline(samples))] }
-  if (nib.look === 'brush') return { look: 'brush', stamps: stamper(width, nib)(samples) }
+  if (nib.look === 'brush') return { look: 'brush', stamps: stamper(width, nib, lengthOf(samples))(samples) }
   if (nib.look === 'ink') return { look: 'ink', paths: [toPath(lineOutline(samples, width, nib, finished))] }
   const paths = PENCIL.map(layer => {
     const thinning = Math.min(1, nib.thinning + layer.moreThinning)

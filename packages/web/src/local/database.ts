@@ -18,9 +18,23 @@ interface Local extends DBSchema {
   }
   /** undo and redo of each desk (tab), the last one used also under the shot alone */
   history: { key: string; value: History & { schema?: number } }
+  /** batches that the server will never take, with all that is needed to lay them down again */
+  parked: { key: number; value: StoredParked; indexes: { shot: string } }
   /** the stretch of a sheet last copied, for pasting it anywhere on this machine */
   clips: { key: 'sheet'; value: HeldClip & { schema: number } }
 }
+
+/** A batch that was given up by the server, with its reason and its strokes. */
+export interface Parked {
+  readonly key: number
+  readonly batch: Batch
+  readonly code: string
+  readonly what: string
+  /** when it was set aside, ms since 1970 */
+  readonly at: number
+  readonly samples: ReadonlyMap<string, Uint8Array>
+}
+type StoredParked = Omit<Parked, 'key'> & { shot: string; schema: number }
 
 /** A copied stretch with the stroke samples of its drawings. */
 export interface HeldClip {
@@ -31,7 +45,7 @@ export interface HeldClip {
 let opened: Promise<IDBPDatabase<Local>> | undefined
 
 const database = () =>
-  (opened ??= openDB<Local>('unhurried-sketch', 2, {
+  (opened ??= openDB<Local>('unhurried-sketch', 3, {
     upgrade(db, from) {
       if (from < 1) {
         db.createObjectStore('pending', { autoIncrement: true }).createIndex('shot', 'shot')
@@ -39,6 +53,7 @@ const database = () =>
         db.createObjectStore('history')
       }
       if (from < 2) db.createObjectStore('clips')
+      if (from < 3) db.createObjectStore('parked', { autoIncrement: true }).createIndex('shot', 'shot')
     },
     // A tab of an older version must not keep a newer one waiting.
     blocking(_from, _to, event) {
@@ -81,6 +96,51 @@ export async function forget(shot: string, done: ReadonlySet<string>, samples: r
   for (const id of samples) void tx.objectStore('samples').delete([shot, id])
   await tx.done
 }
+
+/** Puts other batches in place of all that a shot has waiting: those that have to be sent once more, and the rest. */
+export async function keepInstead(
+  shot: string,
+  batches: readonly Batch[],
+  samples: ReadonlyMap<string, Uint8Array>,
+): Promise<void> {
+  const tx = (await database()).transaction(['pending', 'samples'], 'readwrite', { durability: 'strict' })
+  for (const key of await tx.objectStore('pending').index('shot').getAllKeys(shot)) {
+    void tx.objectStore('pending').delete(key)
+  }
+  for (const batch of batches) void tx.objectStore('pending').add({ shot, batch, schema: DOCUMENT_SCHEMA })
+  for (const [id, bytes] of samples) void tx.objectStore('samples').put({ shot, id, bytes })
+  await tx.done
+}
+
+/** Sets batches aside and takes them off what waits, in one go: at no moment are they nowhere. Answers with their keys. */
+export async function park(shot: string, batches: readonly Omit<Parked, 'key'>[]): Promise<number[]> {
+  const tx = (await database()).transaction(['parked', 'pending'], 'readwrite', { durability: 'strict' })
+  const keys = batches.map(parked => tx.objectStore('parked').add({ ...parked, shot, schema: DOCUMENT_SCHEMA }))
+  const ids = new Set(batches.map(({ batch }) => batch.id))
+  let cursor = await tx.objectStore('pending').index('shot').openCursor(shot)
+  while (cursor) {
+    if (ids.has(cursor.value.batch.id)) await cursor.delete()
+    cursor = await cursor.continue()
+  }
+  await tx.done
+  return Promise.all(keys)
+}
+
+/** What lies set aside of a shot, oldest first. */
+export async function parkedOf(shot: string): Promise<Parked[]> {
+  const tx = (await database()).transaction('parked')
+  const parked: Parked[] = []
+  let cursor = await tx.store.index('shot').openCursor(shot)
+  while (cursor) {
+    const { batch, schema, code, what, at, samples } = cursor.value
+    const ops = migrateOperations(batch.ops, schema)
+    parked.push({ key: cursor.primaryKey, batch: { ...batch, ops }, code, what, at, samples })
+    cursor = await cursor.continue()
+  }
+  return parked
+}
+
+export const unpark = async (key: number): Promise<void> => (await database()).delete('parked', key)
 
 /** The history of a desk, or of the desk last used on the shot. */
 export async function readHistory(shot: string, desk: string): Promise<History | undefined> {

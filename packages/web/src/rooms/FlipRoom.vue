@@ -9,11 +9,12 @@ import FlipTray from '../components/FlipTray.vue'
 import InForceNote from '../components/InForceNote.vue'
 import KeySheet from '../components/KeySheet.vue'
 import TakesNote from '../components/TakesNote.vue'
-import { bitmapShelf } from '../desk/bitmaps.ts'
 import { makePlayback } from '../desk/playback.ts'
 import { useFlipCommands } from '../flip/commands.ts'
 import { frameOfStep, stepOf, stretchOf, turnOf, type Seeing } from '../flip/frames.ts'
 import { useKeys } from '../keys/listen.ts'
+import { remoteShelf } from '../pictures/remoteShelf.ts'
+import { pictureWorker } from '../pictures/workers.ts'
 import { useDesk } from '../stores/desk.ts'
 import { useFlip } from '../stores/flip.ts'
 import { useShot } from '../stores/shot.ts'
@@ -23,7 +24,8 @@ const MOST_TAKES = 4
 const shot = useShot()
 const desk = useDesk()
 const flip = useFlip()
-const bitmaps = bitmapShelf(shot.book)
+const bitmaps = remoteShelf(pictureWorker, shot.strokeBytes)
+onBeforeUnmount(bitmaps.close)
 const keysShown = ref(false)
 const stage = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(stage)

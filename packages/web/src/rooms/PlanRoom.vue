@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { onBeforeUnmount } from 'vue'
 import PlanBeats from '../components/PlanBeats.vue'
 import PlanBudget from '../components/PlanBudget.vue'
 import PlanDestinations from '../components/PlanDestinations.vue'
@@ -6,12 +7,14 @@ import PlanFormat from '../components/PlanFormat.vue'
 import PlanNotes from '../components/PlanNotes.vue'
 import PlanSamples from '../components/PlanSamples.vue'
 import PlanWay from '../components/PlanWay.vue'
-import { bitmapShelf } from '../desk/bitmaps.ts'
 import { useKeys } from '../keys/listen.ts'
+import { remoteShelf } from '../pictures/remoteShelf.ts'
+import { pictureWorker } from '../pictures/workers.ts'
 import { useShot } from '../stores/shot.ts'
 
 const shot = useShot()
-const bitmaps = bitmapShelf(shot.book)
+const bitmaps = remoteShelf(pictureWorker, shot.strokeBytes)
+onBeforeUnmount(bitmaps.close)
 const may = () => shot.mayDraw
 useKeys([
   { id: 'undo', words: 'undo', group: 'Hand', keys: ['q', 'ctrl+z'], can: may, run: shot.undo },

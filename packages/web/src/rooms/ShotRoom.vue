@@ -56,6 +56,14 @@ watch(
   },
 )
 watch(
+  () => opened.waiting,
+  words => {
+    if (!words) return
+    const message = `${words} What you draw is kept on this machine until the server takes it.`
+    ElMessage({ message, type: 'warning', duration: 12_000, showClose: true })
+  },
+)
+watch(
   () => opened.signedOut,
   out => {
     if (out)

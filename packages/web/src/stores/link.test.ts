@@ -12,7 +12,7 @@ import {
   type Outbox,
   type Replica,
 } from '@unhurried/core/document'
-import type { JournalReply, PostBatches } from '@unhurried/contract'
+import type { ErrorCode, JournalReply, PostBatches } from '@unhurried/contract'
 import { Refused, Unreachable } from '../api/ask.ts'
 import { makeLink, type LinkPort } from './link.ts'
 
@@ -32,6 +32,9 @@ function desk() {
   const answers: ((request: PostBatches) => void)[] = []
   let always: ((request: PostBatches) => void) | undefined
   const lost: string[] = []
+  const waits: (string | null)[] = []
+  const again: string[] = []
+  let fetching: Promise<void> = Promise.resolve()
   const sizes: number[] = []
 
   function store(batches: readonly Batch[]): JournalReply['refused'] {
@@ -49,22 +52,33 @@ function desk() {
     setReplica: next => (replica = next),
     setOutbox: next => (outbox = next),
     unsent: ids => new Map(ids.map(id => [id, Uint8Array.from([1, 2, 3])])),
-    fetchStrokes: () => Promise.resolve(),
+    fetchStrokes: () => fetching,
     async post(request: PostBatches) {
       sizes.push(request.batches.length)
       const answer = answers.shift() ?? always
       answer?.(request)
-      const refused = store(request.batches)
-      const done = request.batches.map(b => b.id).filter(id => !refused.some(r => r.id === id))
-      return { entries: entries.filter(e => e.seq > request.since), refused, done } as JournalReply
+      if (request.since > entries.length) refusing(409, 'moved-on')()
+      const batches = (request.batches as Batch[]).slice(0, taken)
+      const refused = store(batches)
+      const done = batches.map(b => b.id).filter(id => !refused.some(r => r.id === id))
+      return { entries: told(request.since), head: entries.length, refused, done } as JournalReply
     },
-    journal: after =>
-      Promise.resolve({ entries: entries.filter(e => e.seq > after), refused: [], done: [] } as JournalReply),
+    async journal({ since, last }) {
+      asked.push(since)
+      const known = entries[since - 1]?.batch.id
+      if (since > entries.length || (last !== undefined && last !== known)) refusing(409, 'moved-on')()
+      return { entries: told(since), head: entries.length, refused: [], done: [] } as JournalReply
+    },
     forget: () => undefined,
-    lost: (labels, _, why) => lost.push(...labels.map(label => `${label}, ${why}`)),
+    park: given => lost.push(...given.map(({ batch, code }) => `${batch.label}, ${code}`)),
+    movedOn: heard => again.push(...heard.map(batch => batch.id)),
+    waits: words => waits.push(words),
     signedOut: () => lost.push('signed out'),
   }
-  const link = makeLink(port)
+  const asked: number[] = []
+  let [part, taken] = [1000, 1000]
+  const told = (since: number) => entries.filter(e => e.seq > since).slice(0, part)
+  const link = makeLink(port, { epoch: 'now', last: null })
   return {
     link,
     answers,
@@ -79,6 +93,19 @@ function desk() {
       link.pendingChanged()
     },
     outbox: () => outbox,
+    waits,
+    again,
+    asked,
+    /** entries are told, and batches taken in, this many at a time */
+    inParts: (ofEntries: number, ofBatches: number) => ([part, taken] = [ofEntries, ofBatches]),
+    /** the strokes of others come only when this is called */
+    holdStrokes() {
+      let release: () => void = () => undefined
+      fetching = new Promise(done => (release = done))
+      return () => release()
+    },
+    /** as when the database is put back to an earlier copy */
+    loseEntries: (after: number) => entries.splice(after),
     do(batch: Batch) {
       const result = commit(replica, batch)
       if (!result.ok) throw new Error(result.refusal.code)
@@ -93,9 +120,12 @@ function desk() {
 const unreachable = () => {
   throw new Unreachable()
 }
-const refusing = (status: number) => () => {
-  throw new Refused(status, { code: 'bad-request', message: 'no', details: [] })
-}
+const refusing =
+  (status: number, code: ErrorCode = 'bad-request') =>
+  () => {
+    throw new Refused(status, { code, message: 'no', details: [] })
+  }
+const word = (seq: number, epoch = 'now') => ({ seq, epoch })
 
 describe('the link to the server', () => {
   test('sends what was done, and everything is safe afterwards', async () => {
@@ -118,19 +148,113 @@ describe('the link to the server', () => {
     expect(d.replica().pending).toEqual([])
   })
 
-  test('one batch that cannot be sent at all does not take the others along', async () => {
+  test('one batch that is too large to be sent does not take the others along', async () => {
     jest.useFakeTimers()
     const d = desk()
     d.answers.push(unreachable)
     d.always(request => {
-      if (request.batches.some(batch => batch.id === 'b2')) refusing(400)()
+      if ((request.batches as Batch[]).some(batch => batch.id === 'b2')) refusing(413, 'too-large')()
     })
     for (let i = 1; i < 4; i++) d.do(loop(i))
     await d.settle()
-    expect(d.lost).toEqual(['loop 2, unfit'])
+    expect(d.lost).toEqual(['loop 2, too-large'])
     expect(d.entries.map(e => e.batch.id)).toEqual(['b1', 'b3'])
-    // What was done in one task travels together; then all at once, and one at a time until the bad one is found.
+    // What was done in one task travels together; then fewer at a time, until it is alone.
     expect(d.sizes).toEqual([3, 3, 1, 2, 1, 1])
+  })
+
+  test.each([
+    [400, 'bad-request'],
+    [403, 'not-allowed'],
+    [404, 'not-found'],
+    [410, 'removed'],
+    [413, 'server-fault'],
+    [403, 'server-fault'],
+    [404, 'server-fault'],
+    [500, 'server-fault'],
+    [429, 'too-many-requests'],
+  ] as const)('whatever answers %s %s for a while, nothing is given up', async (status, code) => {
+    jest.useFakeTimers()
+    const d = desk()
+    d.always(refusing(status, code))
+    for (let i = 1; i < 11; i++) d.do(loop(i))
+    await d.settle()
+    expect([d.lost, d.entries.length, d.replica().pending.length, d.outbox()?.waiting]).toEqual([[], 0, 10, 10])
+    d.always(() => undefined)
+    await d.settle()
+    expect([d.lost, d.entries.length, d.replica().pending, d.waits.at(-1)]).toEqual([[], 10, [], null])
+    // Only what this server itself says is told: a gateway's page says nothing about the shot.
+    expect(d.waits.includes('no')).toBe(code !== 'server-fault')
+  })
+
+  test('what the server had no time for is sent again, and very many entries are asked for in parts', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    d.inParts(3, 2)
+    d.store(Array.from({ length: 8 }, (_, i) => loop(1, `other-${i}`)))
+    for (let i = 1; i < 6; i++) d.do(loop(i))
+    await d.settle()
+    expect([d.entries.length, d.replica().seq, d.replica().pending, d.lost]).toEqual([13, 13, [], []])
+    expect(d.asked.length).toBeGreaterThan(2)
+  })
+
+  test('an answer that comes when the desk has gone on to another shot touches nothing', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    const letGo = d.holdStrokes()
+    d.store([loop(7, 'other')])
+    d.do(loop(1))
+    await jest.advanceTimersByTimeAsync(10)
+    const before = d.replica()
+    d.link.close()
+    letGo()
+    await d.settle()
+    expect(d.replica()).toBe(before)
+  })
+
+  test('a database put back to an earlier copy is noticed, and all that was heard of it is handed over', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    for (let i = 1; i < 4; i++) d.do(loop(i))
+    await d.settle()
+    d.loseEntries(1)
+    d.do(loop(4))
+    await d.settle()
+    expect([d.again, d.lost]).toEqual([['b1', 'b2', 'b3'], []])
+    // Other words that come now are none of this link's business any more.
+    d.link.heard(word(1), true)
+    await d.settle()
+    expect(d.again).toHaveLength(3)
+  })
+
+  test('so is one that has gone on since, by the first word after listening again, or by another epoch', async () => {
+    jest.useFakeTimers()
+    for (const first of [word(1), word(3, 'another')]) {
+      const d = desk()
+      for (let i = 1; i < 4; i++) d.do(loop(i))
+      await d.settle()
+      d.loseEntries(1)
+      if (first.seq === 3) d.store([loop(5, 'x'), loop(6, 'y')])
+      d.link.heard(first, true)
+      await d.settle()
+      expect(d.again).toEqual(['b1', 'b2', 'b3'])
+    }
+    // A word that was overtaken by an answer says nothing.
+    const d = desk()
+    for (let i = 1; i < 4; i++) d.do(loop(i))
+    await d.settle()
+    d.link.heard(word(1))
+    await d.settle()
+    expect([d.again, d.asked]).toEqual([[], []])
+  })
+
+  test('entries that come with the word need not be asked for', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    d.store([loop(7, 'other')])
+    d.link.heard({ ...word(1), entries: [...d.entries] })
+    await d.settle()
+    expect([d.replica().seq, d.asked]).toEqual([1, []])
   })
 
   test('what was stored before the desk was opened again is sent once more, and then let go', async () => {
@@ -157,7 +281,7 @@ describe('the link to the server', () => {
     d.store([{ id: 'other', label: 'shorter', ops: [{ kind: 'frames.remove', take: FIRST.take, at: 2, count: 10 }] }])
     d.do(loop(5))
     await d.settle()
-    expect(d.lost).toEqual(['loop 5, first'])
+    expect(d.lost).toEqual(['loop 5, outside-shot'])
     expect(d.replica().document.takes[FIRST.take]?.length).toBe(2)
   })
 
@@ -169,10 +293,10 @@ describe('the link to the server', () => {
     // The other desk's entry is stored right after the answer to the first was read.
     d.answers.push(() => undefined)
     await Promise.resolve()
-    d.link.heard(2)
+    d.link.heard(word(2))
     await jest.advanceTimersByTimeAsync(1)
     d.store([loop(7, 'other')])
-    d.link.heard(2)
+    d.link.heard(word(2))
     await d.settle()
     expect(d.replica().document.takes[FIRST.take]?.loop).toEqual({ from: 7, to: 12 })
   })

@@ -11,8 +11,23 @@ import {
   type OutboxEvent,
   type Replica,
 } from '@unhurried/core/document'
-import type { JournalReply, PostBatches } from '@unhurried/contract'
+import type { JournalReply, PostBatches, Word } from '@unhurried/contract'
 import { Refused } from '../api/ask.ts'
+import { toBase64 } from '../local/base64.ts'
+
+/** A batch the server has given up for good, with its reason. */
+export interface GivenUp {
+  readonly batch: Batch
+  readonly code: string
+  readonly what: string
+}
+
+/** What a desk says it knows of the journal. */
+export interface Knows {
+  readonly since: number
+  readonly epoch: string
+  readonly last?: string
+}
 
 /** What the link needs from the desk it serves. */
 export interface LinkPort {
@@ -24,21 +39,27 @@ export interface LinkPort {
   /** makes sure the strokes that others drew are here before their drawings are */
   fetchStrokes(ids: readonly string[]): Promise<void>
   post(request: PostBatches): Promise<JournalReply>
-  journal(after: number): Promise<JournalReply>
+  journal(knows: Knows): Promise<JournalReply>
   forget(batchIds: ReadonlySet<string>): void
-  /** something could not be kept; `what` is in words. Another desk was `first`, or the server finds it `unfit` */
-  lost(labels: readonly string[], what: string, why: 'first' | 'unfit'): void
+  /** sets aside what the server will not take; what could be kept no other way must not be lost */
+  park(given: readonly GivenUp[]): void
+  /** the journal is another than the one this desk knows: it has to open the shot anew, and send these once more */
+  movedOn(heard: readonly Batch[]): void
+  /** what is done waits here, in words why; null when it does not any more */
+  waits(words: string | null): void
   signedOut(): void
 }
 
-function toBase64(bytes: Uint8Array): string {
-  let text = ''
-  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
-  return btoa(text)
-}
+/** Batches taken in that are remembered, to be sent once more should the database lose them. */
+const MOST_HEARD = 2000
+/** Requests are kept well under what the server takes at a time. */
+const FULL_REQUEST_BYTES = 4 * 1024 * 1024
 
-/** The door to the server: sends what is pending, takes in what others did, and tries again when nobody answers. */
-export function makeLink(port: LinkPort) {
+/**
+ * The door to the server: sends what is pending, takes in what others did, and tries again when nobody answers. A batch is
+ * given up only on the server's own verdict about that batch. Whatever else goes wrong, on the way or over there, it waits.
+ */
+export function makeLink(port: LinkPort, opened: { readonly epoch: string; readonly last: string | null }) {
   let outbox = EMPTY_OUTBOX
   let perRequest = BATCHES_PER_REQUEST
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -46,6 +67,8 @@ export function makeLink(port: LinkPort) {
   let taking: Promise<void> = Promise.resolve()
   /** the newest journal number heard of */
   let newest = 0
+  let last = opened.last
+  const heard: Batch[] = []
 
   function dispatch(event: OutboxEvent): void {
     if (closed) return
@@ -59,45 +82,68 @@ export function makeLink(port: LinkPort) {
     }
   }
 
+  function knows(): Knows {
+    const since = port.replica().seq
+    return { since, epoch: opened.epoch, ...(since > 0 && last !== null && { last }) }
+  }
+
+  /** The batches of the next request with their strokes: as many as are due, and no more bytes than go at a time. */
+  function load(): { batches: Batch[]; samples: Record<string, string> } {
+    const batches: Batch[] = []
+    const samples: Record<string, string> = {}
+    let bytes = 0
+    for (const batch of port.replica().pending.slice(0, perRequest)) {
+      const strokes = [...port.unsent(samplesUsed(batch.ops))].filter(([id]) => !(id in samples))
+      bytes += JSON.stringify(batch.ops).length + strokes.reduce((sum, [, b]) => sum + b.length * 1.4, 0)
+      if (batches.length > 0 && bytes > FULL_REQUEST_BYTES) break
+      batches.push(batch)
+      for (const [id, b] of strokes) samples[id] = toBase64(b)
+    }
+    return { batches, samples }
+  }
+
   /** Sends what is pending. Not in the task of the edit that asks for it: the desk is answered first, the server next. */
   async function send(): Promise<void> {
     await new Promise(nextTask => setTimeout(nextTask))
     if (closed) return
-    const batches = port.replica().pending.slice(0, perRequest)
-    const samples = port.unsent(batches.flatMap(batch => samplesUsed(batch.ops)))
+    const { batches, samples } = load()
     try {
-      const reply = await port.post({
-        since: port.replica().seq,
-        batches: [...batches],
-        samples: Object.fromEntries([...samples].map(([id, bytes]) => [id, toBase64(bytes)])),
-      })
+      const reply = await port.post({ ...knows(), batches, samples })
+      if (closed) return
       await take(reply.entries)
+      await catchUp(reply.head)
+      if (closed) return
       settle(reply.done)
-      refuse(
-        reply.refused.map(r => ({ id: r.id, what: `${r.code}: ${r.what}` })),
-        'first',
-      )
+      const given = new Map(reply.refused.map(one => [one.id, one]))
+      park(batches.flatMap(batch => (given.has(batch.id) ? [{ ...given.get(batch.id)!, batch }] : [])))
       perRequest = BATCHES_PER_REQUEST
+      port.waits(null)
       dispatch({ kind: 'answered', count: port.replica().pending.length })
       // Word of others' changes that came while this was on its way.
       void fetchNews()
     } catch (error) {
-      failed(error, batches)
+      if (!closed) failed(error, batches)
     }
   }
 
   function failed(error: unknown, batches: readonly Batch[]): void {
+    const code = error instanceof Refused ? error.code : null
+    if (code === 'moved-on') return movedOn()
     if (error instanceof Refused && error.status === 401) port.signedOut()
-    const hopeless = error instanceof Refused && [400, 403, 404, 413].includes(error.status)
-    if (!hopeless) return dispatch({ kind: 'failed' })
-    // One of them cannot be sent at all: find it by sending them one at a time, so that the others are kept.
-    if (batches.length > 1) perRequest = 1
-    else
-      refuse(
-        batches.map(batch => ({ id: batch.id, what: error.message })),
-        'unfit',
-      )
-    dispatch({ kind: 'answered', count: port.replica().pending.length })
+    else if (error instanceof Refused && code !== 'server-fault') port.waits(error.message)
+    if (error instanceof Refused && error.status === 413) {
+      // Too much at once, for the server or for something in between: fewer go through.
+      const isAlone = batches.length === 1
+      perRequest = Math.max(1, Math.floor(batches.length / 4))
+      if (isAlone && code === 'too-large') park(batches.map(batch => ({ batch, code, what: error.message })))
+      if (!isAlone || code === 'too-large') return dispatch({ kind: 'answered', count: port.replica().pending.length })
+    }
+    dispatch({ kind: 'failed' })
+  }
+
+  function movedOn(): void {
+    close()
+    port.movedOn(heard)
   }
 
   function dropPending(ids: readonly string[]): void {
@@ -115,15 +161,10 @@ export function makeLink(port: LinkPort) {
     if (ids.length) dropPending(ids)
   }
 
-  function refuse(refused: readonly { id: string; what: string }[], why: 'first' | 'unfit'): void {
-    if (refused.length === 0) return
-    const ids = refused.map(r => r.id)
-    const labels = port
-      .replica()
-      .pending.filter(batch => ids.includes(batch.id))
-      .map(batch => batch.label)
-    dropPending(ids)
-    port.lost(labels, refused[0]?.what ?? '', why)
+  function park(given: readonly GivenUp[]): void {
+    if (given.length === 0) return
+    port.park(given)
+    dropPending(given.map(({ batch }) => batch.id))
   }
 
   /** Takes entries in, one answer after the other. */
@@ -132,37 +173,79 @@ export function makeLink(port: LinkPort) {
     taking = taking
       .catch(() => undefined)
       .then(async () => {
+        if (closed) return
         const own = new Set(port.replica().pending.map(batch => batch.id))
         const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
         await port.fetchStrokes(foreign.flatMap(entry => samplesUsed(entry.batch.ops)))
+        // The desk may have gone on to another shot meanwhile: what came for this one is none of its business.
+        if (closed) return
+        const before = port.replica().seq
         port.setReplica(receive(port.replica(), entries))
+        const fresh = entries.filter(entry => entry.seq > before)
+        last = fresh[fresh.length - 1]?.batch.id ?? last
+        heard.push(...fresh.map(entry => entry.batch))
+        heard.splice(0, Math.max(0, heard.length - MOST_HEARD))
         port.forget(new Set(entries.map(entry => entry.batch.id)))
       })
     return taking
+  }
+
+  /** Asks for the rest of very many entries, part by part. */
+  async function catchUp(head: number): Promise<void> {
+    while (!closed && port.replica().seq < head) {
+      const before = port.replica().seq
+      await take((await port.journal(knows())).entries)
+      if (port.replica().seq === before) return
+    }
   }
 
   /** Asks for what others did. While something is being sent, its answer brings it; afterwards this is asked again. */
   async function fetchNews(): Promise<void> {
     if (closed || outbox.sending || newest <= port.replica().seq) return
     try {
-      await take((await port.journal(port.replica().seq)).entries)
-    } catch {
-      // The next word, or the next answer to something sent, brings what is missing.
+      await catchUp(newest)
+    } catch (error) {
+      lookInto(error)
     }
+  }
+
+  /** What the next word, or the next answer to something sent, does not bring either is that the journal is another. */
+  function lookInto(error: unknown): void {
+    if (!closed && error instanceof Refused && error.code === 'moved-on') movedOn()
+  }
+
+  /** Asks whether the journal is still the one this desk knows. */
+  async function askAnew(): Promise<void> {
+    try {
+      const { entries, head } = await port.journal(knows())
+      await take(entries)
+      await catchUp(head)
+    } catch (error) {
+      lookInto(error)
+    }
+  }
+
+  function close(): void {
+    closed = true
+    clearTimeout(timer)
   }
 
   return {
     pendingChanged: () => dispatch({ kind: 'pending', count: port.replica().pending.length }),
     retry: () => dispatch({ kind: 'retry' }),
-    /** Someone changed the shot: the journal has grown to `seq`. */
-    heard(seq: number): void {
+    /**
+     * Someone changed the shot: the journal has grown, and what was added may come along. `isFirst` is the first word after
+     * listening began (again): a number behind this desk's own, or another epoch, says that the journal is another.
+     */
+    heard({ seq, epoch, entries = [] }: Word, isFirst = false): void {
+      if (closed) return
+      if (epoch !== opened.epoch || (isFirst && seq < port.replica().seq)) return void askAnew()
       newest = Math.max(newest, seq)
-      void fetchNews()
+      const first = entries[0]
+      if (first && first.seq <= port.replica().seq + 1) void take(entries).then(fetchNews, lookInto)
+      else void fetchNews()
     },
-    close(): void {
-      closed = true
-      clearTimeout(timer)
-    },
+    close,
   }
 }
 

@@ -11,6 +11,7 @@ import {
   safeMark,
   samplesUsed,
   undone,
+  type Batch,
   type Edited,
   type History,
   type Operation,
@@ -19,16 +20,17 @@ import {
   type Replica,
   type ShotDocument,
 } from '@unhurried/core/document'
-import { migrateDocument, MOST_OPERATIONS, type MemberRole } from '@unhurried/contract'
+import { migrateDocument, MOST_OPERATIONS, Word, type MemberRole, type PostBatches } from '@unhurried/contract'
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import * as calls from '../api/calls.ts'
 import { strokeBook } from '../desk/strokes.ts'
 import * as local from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
-import { editInWords, refusedInWords } from '../words/refusals.ts'
+import { editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
 import { newId } from './ids.ts'
-import { makeLink, type Link } from './link.ts'
+import { makeLink, type GivenUp, type Knows, type Link } from './link.ts'
+import { makeParked } from './parked.ts'
 
 /** The name of this tab: its history survives a reload and is not mixed with another tab's. */
 function deskName(): string {
@@ -38,6 +40,9 @@ function deskName(): string {
   sessionStorage.setItem('desk', fresh)
   return fresh
 }
+
+/** When a shot has to be opened anew and nobody answers, it is tried again after this. */
+const REOPEN_MS = 3000
 
 interface CommitOptions {
   /** stroke samples that the operations bring along */
@@ -57,12 +62,17 @@ export const useShot = defineStore('shot', () => {
   const outbox = shallowRef<Outbox>(EMPTY_OUTBOX)
   const notice = ref('')
   const signedOut = ref(false)
+  /** why what is done here is not taken over there at the moment, in words */
+  const waiting = ref('')
+  const parked = makeParked()
 
   const strokes = new Map<string, Uint8Array>()
   const unsent = new Map<string, Uint8Array>()
   const book = strokeBook({ bytes: sampleId => strokes.get(sampleId) })
   const desk = deskName()
   let openings = 0
+  /** the shot that is to lie on the desk, also while it cannot be opened */
+  let wanted = ''
   let link: Link | null = null
   let words: EventSource | null = null
   let historyTimer: ReturnType<typeof setTimeout> | undefined
@@ -73,7 +83,8 @@ export const useShot = defineStore('shot', () => {
 
   /** Opens a shot. When another is asked for meanwhile, the earlier answer is dropped. */
   async function open(shotId: string): Promise<void> {
-    close()
+    putAway()
+    wanted = shotId
     const mine = ++openings
     const [opened, samples, left, past] = await Promise.all([
       calls.shot.open(shotId),
@@ -81,6 +92,8 @@ export const useShot = defineStore('shot', () => {
       local.leftover(shotId),
       local.readHistory(shotId, desk),
     ])
+    if (mine !== openings) return
+    await parked.read(shotId)
     if (mine !== openings) return
     for (const [sampleId, bytes] of [...samples, ...left.samples]) strokes.set(sampleId, bytes)
     for (const [sampleId, bytes] of left.samples) unsent.set(sampleId, bytes)
@@ -94,43 +107,88 @@ export const useShot = defineStore('shot', () => {
     const pending = left.batches.filter(batch => !known.has(batch.id))
     if (pending.length < left.batches.length) void local.forget(shotId, known, [])
     replica.value = markRaw(openReplica(opened.seq, migrateDocument(opened.document), pending))
-    link = connect(shotId)
+    link = connect(shotId, { epoch: opened.epoch, last: opened.recent[0] ?? null })
     link.pendingChanged()
     listen(shotId)
   }
 
-  function connect(shotId: string): Link {
-    return makeLink({
+  /** A link to one shot. Whatever it is answered after the desk has gone on, it touches nothing here any more. */
+  function connect(shotId: string, opened: { readonly epoch: string; readonly last: string | null }): Link {
+    const mine = openings
+    const port = {
       replica: () => replica.value as Replica,
-      setReplica: next => (replica.value = markRaw(next)),
-      setOutbox: next => (outbox.value = next),
-      unsent: ids => new Map(ids.flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))),
-      async fetchStrokes(ids) {
+      setReplica: (next: Replica) => void (replica.value = markRaw(next)),
+      setOutbox: (next: Outbox) => void (outbox.value = next),
+      unsent: (ids: readonly string[]) =>
+        new Map(ids.flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))),
+      async fetchStrokes(ids: readonly string[]) {
         const missing = [...new Set(ids)].filter(i => !strokes.has(i))
         if (missing.length === 0) return
-        for (const [i, bytes] of await calls.strokesNamed(shotId, missing)) strokes.set(i, bytes)
+        const fetched = await calls.strokesNamed(shotId, missing)
+        if (mine !== openings) return
+        for (const [i, bytes] of fetched) strokes.set(i, bytes)
       },
-      post: request => calls.shot.post(shotId, request),
-      journal: after => calls.shot.journal(shotId, after),
-      forget(batchIds) {
+      post: (request: PostBatches) => calls.shot.post(shotId, request),
+      journal: (knows: Knows) => calls.shot.journal(shotId, knows),
+      forget(batchIds: ReadonlySet<string>) {
         const used = new Set(replica.value?.pending.flatMap(batch => samplesUsed(batch.ops)))
         const sent = [...unsent.keys()].filter(i => !used.has(i))
         for (const i of sent) unsent.delete(i)
         void local.forget(shotId, batchIds, sent)
       },
-      lost(labels, what, why) {
-        const cause = why === 'first' ? 'Another desk got there first' : 'The server does not take it'
-        notice.value = `${cause}: ${labels.join(', ')} could not be kept (${what}).`
+      park(given: readonly GivenUp[]) {
+        const [first] = given
+        if (!first) return
+        const what = given.length === 1 ? `“${first.batch.label}” is` : `${given.length} changes are`
+        notice.value = `${what} set aside: ${verdictInWords(first.code, first.what)}. Nothing is lost; see “set aside” above.`
+        parked
+          .add(shotId, given, i => unsent.get(i) ?? strokes.get(i))
+          .catch(() => (notice.value = 'This machine’s storage is full or closed: save what is set aside as a file.'))
       },
-      signedOut: () => (signedOut.value = true),
-    })
+      movedOn: (heard: readonly Batch[]) => void openAnew(shotId, heard),
+      waits: (words: string | null) => void (waiting.value = words ?? ''),
+      signedOut: () => void (signedOut.value = true),
+    }
+    return makeLink(port, opened)
+  }
+
+  /**
+   * The journal is not the one this desk knows: the database was put back to an earlier copy. All that this desk has seen
+   * of it, and what it has not sent yet, is kept, the shot opened anew, and sent once more; what is there already is known
+   * by its name.
+   */
+  async function openAnew(shotId: string, heard: readonly Batch[]): Promise<void> {
+    const mine = openings
+    const pending = replica.value?.pending ?? []
+    const waits = new Set(pending.map(batch => batch.id))
+    const batches = [...heard.filter(batch => !waits.has(batch.id)), ...pending]
+    const used = batches
+      .flatMap(batch => samplesUsed(batch.ops))
+      .flatMap(i => {
+        const bytes = strokes.get(i)
+        return bytes ? [[i, bytes] as const] : []
+      })
+    await local.keepInstead(shotId, batches, new Map(used)).catch(() => undefined)
+    for (let isFirst = true; wanted === shotId && (isFirst ? mine === openings : !replica.value); isFirst = false) {
+      try {
+        await open(shotId)
+        notice.value = 'The server’s copy of this shot is an earlier one. What this desk has of it is sent once more.'
+        return
+      } catch {
+        // Nobody answers now; what there is, is kept.
+        await new Promise(later => setTimeout(later, REOPEN_MS))
+      }
+    }
   }
 
   function listen(shotId: string): void {
     words = new EventSource(`/api/shots/${shotId}/events`)
-    words.onmessage = ({ data }) => {
+    let isFirst = false
+    words.onopen = () => (isFirst = true)
+    words.onmessage = ({ data }: MessageEvent<string>) => {
       link?.retry()
-      link?.heard(Number(data))
+      link?.heard(Word.parse(JSON.parse(data)), isFirst)
+      isFirst = false
     }
     addEventListener('online', retry)
   }
@@ -138,6 +196,11 @@ export const useShot = defineStore('shot', () => {
   const retry = () => link?.retry()
 
   function close(): void {
+    wanted = ''
+    putAway()
+  }
+
+  function putAway(): void {
     link?.close()
     words?.close()
     removeEventListener('online', retry)
@@ -148,6 +211,8 @@ export const useShot = defineStore('shot', () => {
     outbox.value = EMPTY_OUTBOX
     notice.value = ''
     signedOut.value = false
+    waiting.value = ''
+    parked.forget()
     openings++
     strokes.clear()
     unsent.clear()
@@ -239,6 +304,11 @@ export const useShot = defineStore('shot', () => {
     outbox,
     notice,
     signedOut,
+    waiting,
+    parked: parked.entries,
+    setAside: (given: readonly GivenUp[], bytes: (sampleId: string) => Uint8Array | undefined) =>
+      parked.add(id.value, given, bytes),
+    unpark: parked.remove,
     mayDraw,
     book,
     safe: computed(() => safeMark(outbox.value)),

@@ -1,3 +1,4 @@
+import type { BatchVerdict } from '@unhurried/contract'
 import type { Edited, Making, Refusal, RefusalCode } from '@unhurried/core/document'
 
 /** What the desk says when something cannot be done. Codes are data; these are the words for them. */
@@ -29,6 +30,23 @@ const REFUSED: Record<RefusalCode, string> = {
   'current-take': 'it is the take being worked on: make another one current first',
   'bad-value': 'the value does not fit',
   'too-many': 'there are too many already',
+}
+
+/** Why the server gives a change up, besides. */
+const VERDICTS: Record<BatchVerdict | 'too-large', string> = {
+  unfit: 'the server cannot read it',
+  'unknown-samples': 'strokes it needs are not stored',
+  'unfit-samples': 'strokes it brings cannot be read',
+  'other-content': 'something else is stored under its name',
+  'no-room': 'there is no room for it',
+  'too-large': 'it is too large to be sent',
+}
+
+/** Why something was set aside. Most often another desk got there first. */
+export function verdictInWords(code: string, what: string): string {
+  const verdict = (VERDICTS as Record<string, string | undefined>)[code]
+  if (verdict) return code === 'no-room' ? `${verdict} (${what})` : verdict
+  return code in REFUSED ? `another desk got there first: ${refusedInWords({ code: code as RefusalCode, what })}` : what
 }
 
 const VALUED: ReadonlySet<RefusalCode> = new Set(['bad-value', 'too-many', 'outside-shot'])
