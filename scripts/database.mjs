@@ -5,14 +5,19 @@ import { startCluster, stopLeftover, takeFolder, workableFolder } from './postgr
 import { ROOT } from './prepare.mjs'
 import { say } from './say.mjs'
 
+const wished = () => resolve(process.env.DATA_FOLDER ?? join(ROOT, 'data'), 'postgres')
+
+/** Takes the data folder for this command alone, before anything else is done; of no concern with another database. */
+export function takeOwnFolder() {
+  if (!process.env.DATABASE_URL) takeFolder(wished())
+}
+
 /** Answers with the database's address, and how to stop what was started for it. */
 export async function ownDatabase() {
   const url = process.env.DATABASE_URL
   if (url) return { url, stop: () => undefined }
-  const wished = resolve(process.env.DATA_FOLDER ?? join(ROOT, 'data'), 'postgres')
-  const folder = workableFolder(wished, say)
+  const folder = workableFolder(wished(), say)
   mkdirSync(dirname(folder), { recursive: true })
-  takeFolder(folder)
   say(`Starting the private database in ${folder}.`)
   stopLeftover(folder)
   const cluster = await startCluster({ folder })

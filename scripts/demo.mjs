@@ -1,6 +1,6 @@
 // `npm run demo`: from a fresh machine to the demo film on the desk.
 import { createServer } from 'node:net'
-import { onStop, ownDatabase } from './database.mjs'
+import { onStop, ownDatabase, takeOwnFolder } from './database.mjs'
 import { ensureBuilt, ensureDebianPackages, ensureNpmPackages } from './prepare.mjs'
 import { PlainError, say, tell } from './say.mjs'
 import { startServer } from './serve.mjs'
@@ -21,6 +21,7 @@ function needFreePort(port) {
 
 await tell(async () => {
   const port = process.env.PORT ?? '4610'
+  takeOwnFolder()
   await needFreePort(port)
   ensureDebianPackages()
   ensureNpmPackages()

@@ -1,13 +1,14 @@
 // `npm run dev`: server and client from source, both starting anew when a file changes. The client is at port 4611.
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { onStop, ownDatabase } from './database.mjs'
+import { onStop, ownDatabase, takeOwnFolder } from './database.mjs'
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './prepare.mjs'
 import { tell } from './say.mjs'
 
 const bin = name => join(ROOT, 'node_modules/.bin', name)
 
 await tell(async () => {
+  takeOwnFolder()
   ensureDebianPackages()
   ensureNpmPackages()
   const database = await ownDatabase()

@@ -2,7 +2,7 @@
 import { build } from 'esbuild'
 
 await build({
-  entryPoints: ['src/main.ts', 'src/journalWorker.ts'],
+  entryPoints: ['src/main.ts', 'src/journalWorker.ts', 'src/verify.ts'],
   bundle: true,
   platform: 'node',
   target: 'node20',

@@ -4,6 +4,7 @@ import { packSamples } from '@unhurried/core/geometry'
 import { BYTES_PER_FILM, STROKE_BYTES_PER_SHOT, unpackStrokes } from '@unhurried/contract'
 import { createServer, get } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { verifyAll } from '../src/services/verify.ts'
 import {
   batch,
   bench,
@@ -135,6 +136,14 @@ describe('the journal', () => {
     const [here, there] = [await read(agent), await read(other)]
     expect(here.seq).toBe(31)
     expect(there).toEqual(here)
+    await Promise.all(
+      Array.from({ length: 8 }, (_, k) =>
+        post(k % 2 ? agent : other, shot, Array.from({ length: 20 }, (_, i) => stroke(`q${k}-${i}`))),
+      ),
+    )
+    // Whoever wrote the documents down, they are what the journal makes.
+    const { findings, snapshots } = await verifyAll(b.source, false)
+    expect([findings.filter(finding => finding.shot === shot), snapshots > 1]).toEqual([[], true])
   })
 })
 

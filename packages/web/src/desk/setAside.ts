@@ -1,5 +1,5 @@
 import { strokesBrought, type Drawing } from '@unhurried/core/document'
-import { isEmptyBox, unite, EMPTY_BOX, type Box } from '@unhurried/core/geometry'
+import { grown, isEmptyBox, unite, EMPTY_BOX, type Box } from '@unhurried/core/geometry'
 import { SET_ASIDE_KIND, type SetAsideFile } from '@unhurried/contract'
 import { fromBase64, toBase64 } from '../local/base64.ts'
 import type { Parked } from '../local/database.ts'
@@ -13,11 +13,19 @@ export function drawingOf({ batch }: Parked): Drawing | null {
   return { id: batch.id, layer: '', number: 0, role: 'inbetween', elements, marks: {} }
 }
 
-/** The part of the paper to show: all of it, and what reaches over its edges. */
+/** Around strokes so much of the paper is shown: half as much again on every side, and never less than this in px. */
+const AROUND_SHARE = 0.5
+const LEAST_AROUND_PX = 70
+
+/** The part of the paper to show: the strokes and what lies around them; of strokes nobody can see, all of it. */
 export function sightOf(drawing: Drawing, book: StrokeBook, paper: { width: number; height: number }): Box {
   const whole: Box = { left: 0, top: 0, right: paper.width, bottom: paper.height }
   const drawn = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
-  return isEmptyBox(drawn) ? whole : unite(whole, drawn)
+  if (isEmptyBox(drawn)) return whole
+  return grown(
+    drawn,
+    Math.max(LEAST_AROUND_PX, AROUND_SHARE * Math.max(drawn.right - drawn.left, drawn.bottom - drawn.top)),
+  )
 }
 
 /** Something set aside as the text of a file. */

@@ -51,7 +51,7 @@ watch(
   () => opened.notice,
   words => {
     if (!words) return
-    ElMessage({ message: words, type: 'warning', duration: 6000, showClose: true })
+    ElMessage({ message: words, type: 'warning', duration: 6000, showClose: true, grouping: true })
     opened.notice = ''
   },
 )
