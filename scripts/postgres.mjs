@@ -182,6 +182,10 @@ ALTER ROLE ${APP} LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION NOBYPA
     createDatabase: name => ask(`CREATE DATABASE "${name}"`),
     ask,
     stop: () => stopServer(server),
+    /** as when it crashes: nothing is finished, and what was committed has to be found again in its log */
+    crash: () => run(join(programs, 'pg_ctl'), ['-D', data, '-m', 'immediate', '-w', 'stop']),
+    /** starts it again after it was stopped or crashed, where it was */
+    startAgain: () => startServer(server, settings),
     remove: () => rmSync(folder, { recursive: true, force: true }),
   }
 }

@@ -60,6 +60,11 @@ await tell(async () => {
     count(units, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
 
     ensureBuilt()
+    const isWhole = await step('A small share of the torture, under a minute.', process.execPath, [
+      join(ROOT, 'scripts/torture.mjs'),
+      '--small',
+    ])
+    count(isWhole, () => [isWhole ? 1 : 0, isWhole ? 0 : 1])
     const rooms = await step('Interface tests in Chromium, about three minutes.', bin('playwright'), ['test'], env)
     count(rooms, () => {
       const { expected, unexpected, flaky } = report('e2e.json').stats

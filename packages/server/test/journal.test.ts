@@ -138,7 +138,11 @@ describe('the journal', () => {
     expect(there).toEqual(here)
     await Promise.all(
       Array.from({ length: 8 }, (_, k) =>
-        post(k % 2 ? agent : other, shot, Array.from({ length: 20 }, (_, i) => stroke(`q${k}-${i}`))),
+        post(
+          k % 2 ? agent : other,
+          shot,
+          Array.from({ length: 20 }, (_, i) => stroke(`q${k}-${i}`)),
+        ),
       ),
     )
     // Whoever wrote the documents down, they are what the journal makes.

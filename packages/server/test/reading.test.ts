@@ -64,7 +64,7 @@ describe('reading a shot while it is written to', () => {
         Array.from({ length: 40 }, (_, k) => longer(`c${i + k}`)),
       )
     for (const seq of [1, 40, 63, 79, 80]) {
-      const state = await stateReader().at(b.source.manager, shot, { seq, last: `c${seq - 1}`, documentBytes: 0 })
+      const state = await stateReader().at(b.source.manager, shot, { seq, last: `c${seq - 1}` })
       expect([seq, lengthOf(state.document)]).toEqual([seq, 24 + seq])
     }
   })
@@ -74,7 +74,7 @@ describe('reading a shot while it is written to', () => {
     const at = (seq: number) => ({ seq, last: `a${seq}`, document: { drawings: {}, takes: {} } as ShotDocument })
     states.keep('s', at(5))
     states.keep('s', at(3))
-    const head = { seq: 5, last: 'a5', documentBytes: 0 }
+    const head = { seq: 5, last: 'a5' }
     return expect(states.at(null as never, 's', head)).resolves.toEqual(at(5))
   })
 

@@ -44,7 +44,7 @@ export class ShotRow {
   @Column({ type: 'integer' }) place!: number
   /** number of the newest journal entry */
   @Column({ type: 'integer', name: 'head_seq' }) headSeq!: number
-  /** bytes of the newest document as it was written down, and of the journal since */
+  /** about how many bytes the document is when it is written down */
   @Column({ type: 'integer', name: 'document_bytes', default: 0 }) documentBytes!: number
   @Column({ type: 'bigint', name: 'stroke_bytes', default: 0 }) strokeBytes!: string
   @Column({ type: 'bigint', name: 'journal_bytes', default: 0 }) journalBytes!: string

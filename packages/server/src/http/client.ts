@@ -3,6 +3,9 @@ import serve from 'koa-static'
 
 const YEAR_MS = 31_536_000_000
 
+/** Addresses of rooms hold nothing that would have to be escaped, and no dots. */
+const ROOM = /^\/[\w/-]*$/
+
 /** Serves the built client; every address that is not a file or the API is a room of the application. */
 export function client(folder: string): Middleware[] {
   const files = serve(folder, {
@@ -13,7 +16,7 @@ export function client(folder: string): Middleware[] {
     },
   })
   const rooms: Middleware = async (ctx, next) => {
-    const isRoom = ctx.method === 'GET' && !ctx.path.startsWith('/api/') && !/\.[a-z0-9]+$/i.test(ctx.path)
+    const isRoom = ctx.method === 'GET' && !ctx.path.startsWith('/api/') && ROOM.test(ctx.path)
     if (isRoom) ctx.path = '/'
     await next()
   }

@@ -3,7 +3,7 @@ import { BYTES_PER_FILM, type MemberRole, type NewShot, type Shelf, type ShotCar
 import { In, IsNull, type DataSource, type EntityManager } from 'typeorm'
 import { FilmRow, MemberRow, ShotRow } from '../db/entities.ts'
 import { Problem } from '../http/problem.ts'
-import { written } from './states.ts'
+import { heftOf, written } from './states.ts'
 
 /** A shot as a card of the shelf. */
 export const toCard = (row: Pick<ShotRow, 'id' | 'filmId' | 'name' | 'headSeq' | 'removedAt'>): ShotCard => ({
@@ -38,7 +38,7 @@ export function filmService(source: DataSource) {
         place,
         headSeq: 0,
         removedAt: null,
-        documentBytes: text.length,
+        documentBytes: heftOf(document),
       })
       await tx.query('INSERT INTO snapshots (shot_id, seq, document, hash) VALUES ($1, 0, $2::json, $3)', [
         row.id,

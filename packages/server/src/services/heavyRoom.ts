@@ -90,6 +90,8 @@ export function heavyRoom(url: string, log: Logger): { room: JournalRoom; stop()
     })
   }
 
+  // Ready before it is needed: starting takes some tenths of a second.
+  worker = start()
   const room: JournalRoom = {
     open: (...args) => call('open', args),
     after: (...args) => call('after', args),

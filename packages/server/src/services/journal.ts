@@ -10,7 +10,7 @@ import {
 import type { DataSource, EntityManager } from 'typeorm'
 import { Problem } from '../http/problem.ts'
 import { knownBatches, readBatches, roomIn, sieve, type Read, type Verdict } from './sift.ts'
-import { entriesAfter, stateReader, toEntry, written, type Head, type State } from './states.ts'
+import { entriesAfter, heftOf, stateReader, toEntry, written, type Head, type State } from './states.ts'
 import { readStrokes, strokeShelf, type SentStroke } from './strokes.ts'
 import { inTurns, type Settled } from './turns.ts'
 
@@ -99,11 +99,11 @@ export function journalService(source: DataSource) {
           ],
         )
         const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
-        const documentBytes = crossed ? await writeSnapshot(tx, shotId, after) : head.documentBytes + journalBytes
+        if (crossed) await writeSnapshot(tx, shotId, after)
         await tx.query(
           `UPDATE shots SET head_seq = $2, document_bytes = $3, stroke_bytes = stroke_bytes + $4,
              journal_bytes = journal_bytes + $5 WHERE id = $1`,
-          [shotId, after.seq, Math.min(documentBytes, 2_000_000_000), strokeBytes, journalBytes],
+          [shotId, after.seq, heftOf(document), strokeBytes, journalBytes],
         )
         await tx.query('SELECT pg_notify($1, $2)', [ANNOUNCE_CHANNEL, `${shotId} ${after.seq}`])
       }
@@ -197,13 +197,12 @@ async function headOf(tx: EntityManager, shotId: string): Promise<ShotHead> {
   const [row]: {
     seq: number
     last: string | null
-    document_bytes: number
     stroke_bytes: string
     film_bytes: string
     removed: boolean
     epoch: string
   }[] = await tx.query(
-    `SELECT s.head_seq AS seq, j.batch_id AS last, s.document_bytes, s.stroke_bytes, h.epoch,
+    `SELECT s.head_seq AS seq, j.batch_id AS last, s.stroke_bytes, h.epoch,
        s.removed_at IS NOT NULL OR f.removed_at IS NOT NULL AS removed,
        (SELECT sum(stroke_bytes + journal_bytes) FROM shots WHERE film_id = s.film_id) AS film_bytes
      FROM shots s JOIN films f ON f.id = s.film_id CROSS JOIN house h
@@ -219,7 +218,6 @@ async function headOf(tx: EntityManager, shotId: string): Promise<ShotHead> {
     last,
     epoch,
     removed,
-    documentBytes: row.document_bytes,
     strokeBytes: Number(row.stroke_bytes),
     filmBytes: Number(row.film_bytes),
   }
@@ -249,8 +247,8 @@ async function movedOn(
   )
 }
 
-/** Writes a document down whole and lets all but the one before it (and the very first) go. Answers with its bytes. */
-async function writeSnapshot(tx: EntityManager, shotId: string, { seq, document }: State): Promise<number> {
+/** Writes a document down whole and lets all but the one before it (and the very first) go. */
+async function writeSnapshot(tx: EntityManager, shotId: string, { seq, document }: State): Promise<void> {
   const { text, hash } = written(document)
   await tx.query('INSERT INTO snapshots (shot_id, seq, document, hash) VALUES ($1, $2, $3::json, $4)', [
     shotId,
@@ -263,7 +261,6 @@ async function writeSnapshot(tx: EntityManager, shotId: string, { seq, document 
        AND seq <> (SELECT max(seq) FROM snapshots WHERE shot_id = $1 AND seq < $2)`,
     [shotId, seq],
   )
-  return Buffer.byteLength(text)
 }
 
 /** What strokes and marks refer to concerns every drawing; of the rest only entries that name the drawing are read. */

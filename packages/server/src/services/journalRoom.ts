@@ -45,20 +45,26 @@ export function journalRoom(source: DataSource): JournalRoom {
 }
 
 /** What is light enough to be done between the requests of others: some milliseconds each. */
-const LIGHT = { post: 64 * 1024, document: 1024 * 1024, strokes: 2 * 1024 * 1024, journal: 512 * 1024, moves: 12 }
+const LIGHT = { post: 64 * 1024, document: 1024 * 1024, strokes: 2 * 1024 * 1024, journal: 512 * 1024 }
+/** Retiming goes through whole columns: more than a few such operations are only light on a small sheet. */
+const FEW_MOVES = 2
+const SMALL_SHEET = 100 * 1024
 const MOVES = /"kind":\s*"(?:cycle|frames|take|layer)\./g
 
 /** Sends what is light to one room and what is heavy to another, so that a heavy shot keeps nobody waiting. */
 export function lanes(light: JournalRoom, heavy: JournalRoom): JournalRoom {
   const forDocument = ({ bytes }: ShotNamed) => (bytes.document <= LIGHT.document ? light : heavy)
-  const isLight = (body: Uint8Array) =>
-    body.length <= LIGHT.post && (Buffer.from(body).toString('latin1').match(MOVES)?.length ?? 0) <= LIGHT.moves
+  const forPost = ({ bytes }: ShotNamed, body: Uint8Array) => {
+    if (body.length > LIGHT.post) return heavy
+    const moves = Buffer.from(body).toString('latin1').match(MOVES)?.length ?? 0
+    return bytes.document <= (moves <= FEW_MOVES ? LIGHT.document : SMALL_SHEET) ? light : heavy
+  }
   return {
     open: shot => forDocument(shot).open(shot),
     after: (shot, knows) => (shot.bytes.journal <= LIGHT.journal ? light : heavy).after(shot, knows),
     versions: (shot, drawing) => (shot.bytes.journal <= LIGHT.journal ? light : heavy).versions(shot, drawing),
     samples: (shot, ids) => (ids || shot.bytes.strokes <= LIGHT.strokes ? light : heavy).samples(shot, ids),
-    post: (shot, account, body) => (isLight(body) ? forDocument(shot) : heavy).post(shot, account, body),
+    post: (shot, account, body) => forPost(shot, body).post(shot, account, body),
     duplicate: shot => forDocument(shot).duplicate(shot),
   }
 }

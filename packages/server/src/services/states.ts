@@ -11,11 +11,10 @@ export interface State {
   readonly document: ShotDocument
 }
 
-/** What a shot's row tells: the newest entry, its batch, and what the shot amounts to. */
+/** What a shot's row tells: the newest entry, and its batch. */
 export interface Head {
   readonly seq: number
   readonly last: string | null
-  readonly documentBytes: number
 }
 
 interface EntryRow {
@@ -69,11 +68,22 @@ export function stateReader() {
 
 export type StateReader = ReturnType<typeof stateReader>
 
+const strokesIn = (document: ShotDocument): number =>
+  Object.values(document.drawings).reduce((sum, drawing) => sum + 1 + Object.keys(drawing.elements).length, 0)
+
 /** What a document amounts to in memory: things of some hundred bytes each. */
-function weightOf({ document }: State): number {
-  let weight = runsOf(document)
-  for (const drawing of Object.values(document.drawings)) weight += 1 + Object.keys(drawing.elements).length
-  return weight
+const weightOf = ({ document }: State): number => runsOf(document) + strokesIn(document)
+
+const BYTES = { stroke: 260, run: 40, frame: 4 } as const
+
+/**
+ * About how many bytes a document is when it is written down, and what retiming it goes through: the frames of all its
+ * columns, exposed or not. Cheap to tell, and near enough to know what is heavy.
+ */
+export function heftOf(document: ShotDocument): number {
+  const layers = Object.keys(document.layers).length
+  const frames = Object.values(document.takes).reduce((sum, take) => sum + take.length * layers, 0)
+  return BYTES.stroke * strokesIn(document) + BYTES.run * runsOf(document) + BYTES.frame * frames
 }
 
 function after(shotId: string, base: State, rows: readonly EntryRow[], head: Head): State {
