@@ -1,8 +1,8 @@
 // Drives the built application in Chromium and prints figures. Called by `npm run bench` with the server's address.
-import { randomUUID } from 'node:crypto'
 import { chromium } from 'playwright'
 import { CHROMIUM } from '../prepare.mjs'
 import { longestTask } from '../tasks.mjs'
+import { print } from './rows.mjs'
 import { heavyShot, longSheet } from './shot.mjs'
 
 const url = process.argv[2]
@@ -233,43 +233,6 @@ async function opening() {
   )
 }
 
-async function acknowledging() {
-  const stroke = n => ({
-    id: `b${n}`,
-    label: 'line',
-    ops: [{ kind: 'loop.set', take: 'take-1', loop: { from: 0, to: 1 + (n.length % 9) } }],
-  })
-  const desks = []
-  for (let i = 0; i < 50; i++)
-    desks.push(await heavyShot(page.request, url, { layers: 1, perLayer: 1, strokes: 1, frames: 24 }))
-  const times = []
-  const one = async desk => {
-    const batches = [stroke(randomUUID().slice(0, 18))]
-    const start = performance.now()
-    const reply = await page.request.post(`${url}/api/shots/${desk}/journal`, {
-      data: { since: 1_000_000, batches, samples: {} },
-    })
-    times.push(performance.now() - start)
-    if (!reply.ok()) throw new Error(await reply.text())
-  }
-  for (let i = 0; i < 60; i++) await one(desks[0])
-  const alone = quantile(times, 0.95)
-  times.length = 0
-  await Promise.all(
-    desks.map(async (desk, i) => {
-      await new Promise(done => setTimeout(done, i * 10))
-      for (let k = 0; k < 20; k++) {
-        const next = new Promise(done => setTimeout(done, 500))
-        await one(desk)
-        await next
-      }
-    }),
-  )
-  const crowd = quantile(times, 0.99)
-  row('acknowledging an operation, one desk (p95)', ms(alone), '< 50 ms', alone < 50)
-  row('acknowledging, 50 desks at 2 a second (p99)', ms(crowd), '< 250 ms', crowd < 250)
-}
-
 /** The longest task of the page while a sheet of 2,000 × 12 is scrolled far and edited. */
 async function wholeSheet() {
   const shot = await longSheet(page.request, url)
@@ -322,12 +285,6 @@ for (shot of [heavy, hop]) {
 }
 await opening()
 await wholeSheet()
-await acknowledging()
 await browser.close()
 
-const width = Math.max(...rows.map(r => r.what.length))
-for (const r of rows) {
-  console.log(
-    `${r.met ? '✓' : '✗'} ${r.what.padEnd(width)}  ${r.figure.padStart(12)}  budget ${r.budget.padEnd(10)} ${r.ratio}`,
-  )
-}
+print(rows)

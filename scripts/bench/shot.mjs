@@ -38,11 +38,13 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
   const shot = await (
     await request.post(`${url}/api/films/${film.id}/shots`, { data: { name: 'Heavy', frames, format } })
   ).json()
+  let since = 0
   const post = async (batches, samples) => {
     const reply = await request.post(`${url}/api/shots/${shot.id}/journal`, {
-      data: { since: 1_000_000, batches, samples },
+      data: { since, batches, samples },
     })
-    const { refused, message } = await reply.json()
+    const { refused, message, head } = await reply.json()
+    since = head
     if (!reply.ok() || refused[0]) throw new Error(message ?? JSON.stringify(refused[0]))
   }
   const names = ['layer-1']
@@ -108,7 +110,7 @@ export async function longSheet(request, url) {
       { kind: 'exposure.write', take: 'take-1', layer, from: 0, runs },
     ]
     const reply = await request.post(`${url}/api/shots/${shot.id}/journal`, {
-      data: { since: 1_000_000, batches: [{ id: id(), label: 'sheet', ops }], samples: {} },
+      data: { since: 0, batches: [{ id: id(), label: 'sheet', ops }], samples: {} },
     })
     if (!reply.ok()) throw new Error(await reply.text())
   }

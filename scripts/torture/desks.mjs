@@ -24,12 +24,13 @@ export function visitor(cookie) {
   return Object.assign(ask, { cookie })
 }
 
-export async function signIn(url) {
+/** Signs in; the very first time the account is made. */
+export async function signIn(url, account = OWNER) {
   const enter = path =>
     fetch(`${url}${path}`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify(path === '/api/owner' ? OWNER : { email: OWNER.email, password: OWNER.password }),
+      body: JSON.stringify(path === '/api/owner' ? account : { email: account.email, password: account.password }),
     })
   let reply = await enter('/api/session')
   if (!reply.ok) reply = await enter('/api/owner')

@@ -53,7 +53,7 @@ export function parse<T extends z.ZodType>(schema: T, value: unknown): z.infer<T
  * What the database says when it is only not able to at the moment: locked too long, stopped, starting, full, without
  * connections, or not there at all. https://www.postgresql.org/docs/15/errcodes-appendix.html
  */
-const PASSING = /^(08|53|57P|55P03|57014|25P03|25006|40001|40P01)/
+const PASSING = /^(08|53|57P|3D000|55P03|57014|25P03|25006|40001|40P01)/
 const GONE = /ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|timeout|terminated|Connection ended|not queryable/i
 
 /** Whether a failure is the database's and passes: what was asked can be asked again. */

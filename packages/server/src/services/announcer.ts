@@ -43,6 +43,7 @@ export function announcer(
   }
 
   async function listen(): Promise<void> {
+    if (closed) return
     const next = new pg.Client({
       connectionString: url,
       keepAlive: true,
@@ -73,10 +74,15 @@ export function announcer(
       if (client !== listening || closed) return
       log.warn({ err: error }, 'the listening connection does not answer')
       client = null
-      listening.end().catch(() => undefined)
-      ;(listening as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy()
+      giveUp(listening)
       listenAgain()
     }
+  }
+
+  /** Ends a connection that may never answer: what waits on it fails now, and is nobody's business any more. */
+  function giveUp(listening: pg.Client): void {
+    listening.end().catch(() => undefined)
+    ;(listening as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy()
   }
 
   function listenAgain(): void {
@@ -84,7 +90,7 @@ export function announcer(
     clearInterval(asking)
     retry = setTimeout(() => {
       retry = undefined
-      listen().then(tellMissed, listenAgain)
+      listen().then(tellMissed).catch(listenAgain)
     }, RECONNECT_MS)
     retry.unref()
   }
@@ -115,7 +121,7 @@ export function announcer(
       closed = true
       clearTimeout(retry)
       clearInterval(asking)
-      await client?.end()
+      await client?.end().catch(() => undefined)
     },
     /** Calls `hearer` with the newest number whenever the shot changes; returns how to stop. */
     hear(shot: string, hearer: Hearer): () => void {

@@ -16,6 +16,8 @@ import { inTurns, type Settled } from './turns.ts'
 
 /** After this many entries a shot's document is written down whole, so that opening it never replays more. */
 const ENTRIES_PER_SNAPSHOT = 64
+/** What took longer than this to do is not done again: the document is written down at once. */
+const HEAVY_WORK_MS = 60
 /** Requests of one shot that are taken in with one transaction, and the most that may wait in one process. */
 const REQUESTS_AT_ONCE = 50
 const MOST_WAITING = 500
@@ -75,7 +77,7 @@ export function journalService(source: DataSource) {
       const began = performance.now()
       const answers = jobs.map((job, i) => (stale[i] ? null : judgeAll(job, sifted, began)))
 
-      const { taken, document, strokeBytes, journalBytes } = sifted.result()
+      const { taken, document, strokeBytes, journalBytes, workMs } = sifted.result()
       const entries = taken.map(({ batch }, i): JournalEntry => ({ seq: before.seq + i + 1, batch }))
       const after: State = {
         seq: before.seq + taken.length,
@@ -99,7 +101,7 @@ export function journalService(source: DataSource) {
           ],
         )
         const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
-        if (crossed) await writeSnapshot(tx, shotId, after)
+        if (crossed || workMs > HEAVY_WORK_MS) await writeSnapshot(tx, shotId, after)
         await tx.query(
           `UPDATE shots SET head_seq = $2, document_bytes = $3, stroke_bytes = stroke_bytes + $4,
              journal_bytes = journal_bytes + $5 WHERE id = $1`,

@@ -81,6 +81,7 @@ export function sieve(start: ShotDocument, known: Map<string, Batch>, strokes: S
   const taken: Taken[] = []
   let strokeBytes = 0
   let journalBytes = 0
+  let workMs = 0
 
   /** The verdict on a batch; null when it is in the journal, by now or since before. */
   function judge(batch: Batch, sent: ReadonlyMap<string, SentStroke>, account: string | null): Verdict | null {
@@ -98,7 +99,9 @@ export function sieve(start: ShotDocument, known: Map<string, Batch>, strokes: S
     const bytes = strokes.adds(used, sent)
     const full = refuseBytes(bytes, Buffer.byteLength(text))
     if (full) return no('no-room', full)
+    const began = performance.now()
     const result = doBatch(document, batch.ops)
+    workMs += performance.now() - began
     if (!result.ok) return { id: batch.id, ...result.refusal }
     document = result.document
     strokes.use(used, sent)
@@ -118,7 +121,7 @@ export function sieve(start: ShotDocument, known: Map<string, Batch>, strokes: S
 
   return {
     judge,
-    result: () => ({ document, taken, strokeBytes, journalBytes }),
+    result: () => ({ document, taken, strokeBytes, journalBytes, workMs }),
   }
 }
 

@@ -55,7 +55,9 @@ export async function verifyAll(source: DataSource, mend: boolean): Promise<Veri
   for (const { id, name } of shots) {
     const find = (what: string, isMended = false) => findings.push({ shot: id, name, what, mended: isMended && mend })
     const looked = await source.transaction(async tx => {
+      // Replaying a long journal takes its time, and nobody waits for it.
       await tx.query('SET LOCAL statement_timeout = 0')
+      await tx.query('SET LOCAL idle_in_transaction_session_timeout = 0')
       return verifyShot(tx, id, mend, find)
     })
     entries += looked.entries
