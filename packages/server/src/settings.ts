@@ -8,8 +8,10 @@ const Flag = z
 /** The address of a place, without anything behind it; a slash at the end does no harm. */
 const Origin = z
   .string()
-  .regex(/^https?:\/\/[^/?#\s]+\/?$/i, 'must be an address like https://desk.example')
-  .refine(text => URL.canParse(text), 'must be an address like https://desk.example')
+  .refine(
+    text => /^https?:\/\/[^/?#\s]+\/?$/i.test(text) && URL.canParse(text),
+    'must be an address like https://desk.example',
+  )
   .transform(text => new URL(text).origin)
 
 /** Every setting the server reads from its environment. README has the table. */

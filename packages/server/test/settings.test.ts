@@ -15,6 +15,27 @@ describe('settings', () => {
     expect(read).toThrow(/PORT: .*DATABASE_URL: must start with postgres:\/\/.*LOG_LEVEL/)
     expect(() => readSettings({})).toThrow('DATABASE_URL')
   })
+
+  test('a public address is taken with a slash at its end and without, and is nothing more than an address', () => {
+    const read = (PUBLIC_ORIGIN: string) => readSettings({ DATABASE_URL, PUBLIC_ORIGIN }).PUBLIC_ORIGIN
+    expect([read('https://Desk.example/'), read('https://desk.example:8443')]).toEqual([
+      'https://desk.example',
+      'https://desk.example:8443',
+    ])
+    for (const wrong of ['desk.example', 'https://desk.example/a', 'https://', 'javascript:alert(1)', 'https://a b']) {
+      expect(() => read(wrong)).toThrow('PUBLIC_ORIGIN: must be an address like https://desk.example')
+    }
+  })
+
+  test('other names are a list; a proxy is only believed together with the address it stands for', () => {
+    const read = (more: Record<string, string>) => readSettings({ DATABASE_URL, ...more })
+    expect(read({ ALLOWED_HOSTS: ' a.example:4610, b.example ,' }).ALLOWED_HOSTS).toEqual([
+      'a.example:4610',
+      'b.example',
+    ])
+    expect(() => read({ ALLOWED_HOSTS: 'http://a.example' })).toThrow('ALLOWED_HOSTS')
+    expect(() => read({ TRUST_PROXY: '1' })).toThrow('TRUST_PROXY needs PUBLIC_ORIGIN')
+  })
 })
 
 describe('a table of what was used recently', () => {
@@ -27,5 +48,16 @@ describe('a table of what was used recently', () => {
     expect([table.get('a'), table.get('b'), table.get('c')]).toEqual([1, undefined, 3])
     table.set('a', 4)
     expect(table.get('a')).toBe(4)
+  })
+
+  test('forgets by weight too, and keeps the newest whatever it weighs', () => {
+    const table = recentlyUsed<number>(9, 10, n => n)
+    for (const n of [4, 5, 3]) table.set(`w${n}`, n)
+    expect([table.get('w4'), table.get('w5'), table.get('w3')]).toEqual([undefined, 5, 3])
+    table.set('w50', 50)
+    expect([table.get('w5'), table.get('w3'), table.get('w50')]).toEqual([undefined, undefined, 50])
+    table.delete('w50')
+    table.set('w9', 9)
+    expect(table.get('w9')).toBe(9)
   })
 })

@@ -63,4 +63,4 @@ export function jsonFault(bytes: Uint8Array): { code: 'too-large' | 'bad-request
 }
 
 /** The value of a small JSON body. */
-export const json = async (ctx: Context): Promise<unknown> => readJson(await bodyBytes(ctx))
+export const json = async (ctx: Context, most?: number): Promise<unknown> => readJson(await bodyBytes(ctx, most))

@@ -7,6 +7,9 @@ import { json } from './body.ts'
 import type { Context, RequestState } from './context.ts'
 import { parse, Problem } from './problem.ts'
 
+/** Every command with keys of its own fits. */
+const LARGEST_HABITS = 64 * 1024
+
 /** Over TLS the name itself binds the cookie to this host and to TLS. */
 const cookieName = (ctx: Context) => (ctx.secure ? '__Host-desk_session' : 'desk_session')
 
@@ -85,7 +88,7 @@ export function sessionRoutes(
   })
   router.put('/api/habits', async ctx => {
     const account = signedIn(ctx)
-    await accounts.keepHabits(account, parse(Habits, await json(ctx)))
+    await accounts.keepHabits(account, parse(Habits, await json(ctx, LARGEST_HABITS)))
     ctx.body = {}
   })
   return router

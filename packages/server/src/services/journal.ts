@@ -16,8 +16,11 @@ import { inTurns, type Settled } from './turns.ts'
 
 /** After this many entries a shot's document is written down whole, so that opening it never replays more. */
 const ENTRIES_PER_SNAPSHOT = 64
-/** What took longer than this to do is not done again: the document is written down at once. */
+/** What took longer than this to do, or is larger, is not done again: the document is written down at once. */
 const HEAVY_WORK_MS = 60
+const HEAVY_BYTES = 512 * 1024
+/** Versions are worked out from so many bytes of the journal at most. */
+const MOST_VERSION_BYTES = 48 * 1024 * 1024
 /** Requests of one shot that are taken in with one transaction, and the most that may wait in one process. */
 const REQUESTS_AT_ONCE = 50
 const MOST_WAITING = 500
@@ -101,7 +104,8 @@ export function journalService(source: DataSource) {
           ],
         )
         const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
-        if (crossed || workMs > HEAVY_WORK_MS) await writeSnapshot(tx, shotId, after)
+        const isHeavy = workMs > HEAVY_WORK_MS || journalBytes > HEAVY_BYTES
+        if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
         await tx.query(
           `UPDATE shots SET head_seq = $2, document_bytes = $3, stroke_bytes = stroke_bytes + $4,
              journal_bytes = journal_bytes + $5 WHERE id = $1`,
@@ -274,12 +278,19 @@ async function versionsIn(tx: EntityManager, shotId: string, drawing: string): P
     [shotId],
   )
   if (!start) throw new Error(`shot ${shotId} has no beginning`)
+  const concerning = `FROM journal WHERE shot_id = $1 AND seq <= $2
+    AND (strpos(ops::text, $3) > 0 OR ops::text ~ '"kind": ?"(swatch|mark|layer)\\.')`
+  const which = [shotId, head.seq, JSON.stringify(drawing)]
+  const [much]: { bytes: string | null }[] = await tx.query(
+    `SELECT sum(octet_length(ops::text)) AS bytes ${concerning}`,
+    which,
+  )
+  if (Number(much?.bytes) > MOST_VERSION_BYTES) {
+    throw new Problem('too-large', 'So much was done to this drawing that its making cannot be shown.')
+  }
   const rows: (Parameters<typeof toEntry>[0] & { at: Date })[] = await tx.query(
-    `SELECT seq, batch_id, label, schema, ops, created_at AS at FROM journal
-     WHERE shot_id = $1 AND seq <= $2
-       AND (strpos(ops::text, $3) > 0 OR ops::text ~ '"kind": ?"(swatch|mark|layer)\\.')
-     ORDER BY seq`,
-    [shotId, head.seq, JSON.stringify(drawing)],
+    `SELECT seq, batch_id, label, schema, ops, created_at AS at ${concerning} ORDER BY seq`,
+    which,
   )
   const times = new Map(rows.map(row => [row.seq, row.at]))
   const all = versionsOf(migrateDocument(JSON.parse(start.text)), rows.map(toEntry), drawing)
