@@ -85,12 +85,15 @@ describe('answers', () => {
       shot,
       filmName: 'The Marsh Post',
       role: 'animator',
+      epoch: 'now',
       seq: 3,
       recent: [],
       document,
     })
     expect(reply.document).toBe(document)
-    expect(accepts(OpenShotReply, { shot, filmName: 'x', role: 'king', seq: 3, recent: [], document })).toBe(false)
+    expect(
+      accepts(OpenShotReply, { shot, filmName: 'x', role: 'king', epoch: 'now', seq: 3, recent: [], document }),
+    ).toBe(false)
   })
 
   test('a table key that spells something inherited does not get through', () => {

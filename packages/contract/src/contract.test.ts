@@ -1,6 +1,16 @@
 import { describe, expect, test } from '@jest/globals'
 import { FIRST, freshDocument } from '@unhurried/core/document'
-import { Batch, migrateDocument, packStrokes, PostBatches, ShotDocument, unpackStrokes } from './index.ts'
+import {
+  Batch,
+  migrateDocument,
+  packStrokes,
+  PostBatches,
+  ShotDocument,
+  unpackStrokes,
+  SampleText,
+  SET_ASIDE_KIND,
+  readSetAside,
+} from './index.ts'
 
 const element = {
   id: 'e1',
@@ -43,8 +53,42 @@ describe('what may come in', () => {
   test('samples that are no base64, and more batches than one request may hold, are refused', () => {
     const post = (patch: object) => PostBatches.safeParse({ since: 0, batches: [], samples: {}, ...patch }).success
     expect(post({})).toBe(true)
-    expect(post({ samples: { s1: 'not base64!' } })).toBe(false)
+    // Each is looked at on its own: one that is none does not make the request unfit.
+    expect(post({ samples: { s1: 'not base64!' } })).toBe(true)
+    for (const text of ['', 'AAAA', 'AAA=', 'AA=='])
+      expect([text, SampleText.safeParse(text).success]).toEqual([text, true])
+    for (const text of ['A', 'AA', 'AAAAA', 'AA=A', '====', 'not base64!', 'A'.repeat(600_004)]) {
+      expect([text.slice(0, 20), SampleText.safeParse(text).success]).toEqual([text.slice(0, 20), false])
+    }
     expect(post({ batches: new Array(51).fill(add({})) })).toBe(false)
+    expect(post({ since: 2 ** 31 - 1 })).toBe(true)
+    expect(post({ since: 2 ** 31 })).toBe(false)
+  })
+
+  test('something set aside is read back from its file, of an earlier schema too, and what is wrong is named', () => {
+    const file = {
+      kind: SET_ASIDE_KIND,
+      schema: 3,
+      label: 'line on 9',
+      code: 'unknown-drawing',
+      what: 'gone',
+      at: new Date(0).toISOString(),
+      ops: [{ kind: 'marks.place', drawing: 'd', places: { tip: { x: 1, y: 2 } } }],
+      samples: { s1: 'AAAA' },
+    }
+    const read = (patch: object) => readSetAside(JSON.stringify({ ...file, ...patch }), 'new')
+    expect(read({})).toMatchObject({
+      ok: true,
+      batch: { id: 'new', label: 'line on 9', ops: [{ places: { tip: { x: 1, y: 2, planted: false } } }] },
+    })
+    for (const [patch, words] of [
+      [{ kind: 'other' }, /^kind: /],
+      [{ schema: 99 }, /schema 99/],
+      [{ samples: { s1: 'no!' } }, /^samples\.s1: must be base64/],
+      [{ ops: [{ kind: 'shot.burn' }] }, /^ops\.0\.kind: /],
+    ] as const)
+      expect(read(patch)).toEqual({ ok: false, words: expect.stringMatching(words) })
+    expect(readSetAside('{', 'new')).toEqual({ ok: false, words: 'this is no file of this kind' })
   })
 })
 
