@@ -15,13 +15,17 @@ const visible = useElementVisibility(box)
 const hovered = useElementHover(box)
 const still = matchMedia('(prefers-reduced-motion: reduce)').matches
 
+function lay(now: ContactSheet): void {
+  sheet.value = now
+  emit('known', now)
+}
+
 watch(
   [visible, () => props.shot.seq],
   async ([seen]) => {
     if (!seen) return
     try {
-      sheet.value = await contactSheet(props.shot)
-      emit('known', sheet.value)
+      lay(await contactSheet(props.shot, lay))
     } catch {
       failed.value = true
     }
@@ -57,7 +61,7 @@ const pixels = computed(() => sheet.value?.pictures[0]?.bitmap)
   <div ref="box" class="thumb">
     <canvas v-if="pixels" ref="canvas" :width="pixels.width" :height="pixels.height" aria-hidden="true" />
     <span v-else-if="sheet" class="plain-sheet soft" :style="{ background: sheet.paper }">
-      too much on it to be painted small
+      {{ sheet.state === 'painting' ? 'being painted …' : 'too much on it to be painted small' }}
     </span>
     <span v-else-if="failed" class="soft">cannot be read</span>
   </div>

@@ -16,12 +16,12 @@ const MOST_PICTURES = 48
 
 function strip({ opened, strokes }: StripOrder): void {
   const document = migrateDocument(JSON.parse(new TextDecoder().decode(opened)).document)
-  const samples = unpackStrokes(strokes)
   const take = currentTake(document)
   const { width, height, fps, paper } = document.format
   const facts = { fps, frames: take.length, size: { width, height }, paper, count: countDrawings(document, take) }
   say({ kind: 'part', part: { kind: 'facts', ...facts } })
 
+  const samples = unpackStrokes(strokes)
   const book = strokeBook({ bytes: id => samples.get(id) })
   const all = picturesOf(document, take, take.loop ?? { from: 0, to: take.length })
   const every = Math.ceil(all.length / MOST_PICTURES)
