@@ -28,7 +28,8 @@ await tell(async () => {
     children.push(child)
   }
   // The browser's pages come from the client's own server, so changes are asked for from there.
-  const settings = { DATABASE_URL: database.url, DEMO: '1', PORT: '4610', PUBLIC_ORIGIN: 'http://127.0.0.1:4611' }
+  const pages = { PUBLIC_ORIGIN: 'http://127.0.0.1:4611', ALLOWED_HOSTS: 'localhost:4611' }
+  const settings = { DATABASE_URL: database.url, DEMO: '1', PORT: '4610', ...pages }
   start(bin('tsx'), ['watch', '--tsconfig', 'tsconfig.json', 'src/main.ts'], 'packages/server', settings)
   start(bin('vite'), [], 'packages/web')
 })

@@ -52,6 +52,15 @@ export async function bench(patch: Partial<Dependencies> = {}) {
   }
 }
 
+export type Bench = Awaited<ReturnType<typeof bench>>
+
+/** An application with one account, `owner`, who sits at a desk. */
+export async function benchWithOwner(patch: Partial<Dependencies> = {}) {
+  const b = await bench(patch)
+  await b.account('owner')
+  return { b, agent: await visitor(b.app, 'owner') }
+}
+
 /** Someone at a desk: signs in and asks. */
 export async function visitor(app: Koa<RequestState>, label: string) {
   const agent = request.agent(app.callback())

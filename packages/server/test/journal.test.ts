@@ -7,7 +7,8 @@ import type { AddressInfo } from 'node:net'
 import { verifyAll } from '../src/services/verify.ts'
 import {
   batch,
-  bench,
+  type Bench,
+  benchWithOwner,
   element,
   filmWithShot,
   newDrawing,
@@ -19,15 +20,13 @@ import {
   type Visitor,
 } from './harness.ts'
 
-let b: Awaited<ReturnType<typeof bench>>
+let b: Bench
 let agent: Visitor
 let film: string
 let shot: string
 
 beforeAll(async () => {
-  b = await bench()
-  await b.account('owner')
-  agent = await visitor(b.app, 'owner')
+  ;({ b, agent } = await benchWithOwner())
 })
 beforeEach(async () => {
   ;({ film, shot } = await filmWithShot(agent))

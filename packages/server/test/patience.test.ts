@@ -6,16 +6,24 @@ import { pino } from 'pino'
 import { connect, PATIENCE } from '../src/db/connect.ts'
 import { announcer } from '../src/services/announcer.ts'
 import { inTurns, type Settled } from '../src/services/turns.ts'
-import { bench, filmWithShot, newDrawing, post, stroke, visitor, type Visitor } from './harness.ts'
+import {
+  bench,
+  benchWithOwner,
+  type Bench,
+  filmWithShot,
+  newDrawing,
+  post,
+  stroke,
+  visitor,
+  type Visitor,
+} from './harness.ts'
 
-let b: Awaited<ReturnType<typeof bench>>
+let b: Bench
 let agent: Visitor
 let shot: string
 
 beforeAll(async () => {
-  b = await bench()
-  await b.account('owner')
-  agent = await visitor(b.app, 'owner')
+  ;({ b, agent } = await benchWithOwner())
 })
 beforeEach(async () => {
   ;({ shot } = await filmWithShot(agent))

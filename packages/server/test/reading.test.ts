@@ -1,18 +1,26 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
+import { afterAll, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import { FIRST, type ShotDocument } from '@unhurried/core/document'
 import { createHash } from 'node:crypto'
 import { journalService } from '../src/services/journal.ts'
 import { stateReader } from '../src/services/states.ts'
-import { batch, bench, filmWithShot, newDrawing, post, sampleText, stroke, visitor, type Visitor } from './harness.ts'
+import {
+  batch,
+  type Bench,
+  benchWithOwner,
+  filmWithShot,
+  newDrawing,
+  post,
+  sampleText,
+  stroke,
+  type Visitor,
+} from './harness.ts'
 
-let b: Awaited<ReturnType<typeof bench>>
+let b: Bench
 let agent: Visitor
 let shot: string
 
 beforeAll(async () => {
-  b = await bench()
-  await b.account('owner')
-  agent = await visitor(b.app, 'owner')
+  ;({ b, agent } = await benchWithOwner())
 })
 beforeEach(async () => {
   ;({ shot } = await filmWithShot(agent))
@@ -67,6 +75,16 @@ describe('reading a shot while it is written to', () => {
       const state = await stateReader().at(b.source.manager, shot, { seq, last: `c${seq - 1}` })
       expect([seq, lengthOf(state.document)]).toEqual([seq, 24 + seq])
     }
+  })
+
+  test('happens in one transaction in which nothing changes, whatever is read', async () => {
+    const began = jest.spyOn(b.source, 'transaction')
+    const journal = journalService(b.source)
+    await journal.read(shot)
+    await journal.after(shot, { since: 0 })
+    await journal.versions(shot, 'd1')
+    expect(began.mock.calls.map(([level]) => level)).toEqual(Array(3).fill('REPEATABLE READ'))
+    began.mockRestore()
   })
 
   test('a reader that was slow does not bring an old document back', () => {

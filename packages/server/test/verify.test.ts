@@ -2,16 +2,24 @@ import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals'
 import { FIRST } from '@unhurried/core/document'
 import { createHash } from 'node:crypto'
 import { verifyAll } from '../src/services/verify.ts'
-import { batch, bench, filmWithShot, newDrawing, post, stroke, visitor, type Visitor } from './harness.ts'
+import {
+  batch,
+  type Bench,
+  benchWithOwner,
+  filmWithShot,
+  newDrawing,
+  post,
+  stroke,
+  visitor,
+  type Visitor,
+} from './harness.ts'
 
-let b: Awaited<ReturnType<typeof bench>>
+let b: Bench
 let agent: Visitor
 let shot: string
 
 beforeAll(async () => {
-  b = await bench()
-  await b.account('owner')
-  agent = await visitor(b.app, 'owner')
+  ;({ b, agent } = await benchWithOwner())
 })
 beforeEach(async () => {
   ;({ shot } = await filmWithShot(agent))

@@ -105,7 +105,10 @@ export function checkDoor({ publicOrigin, allowedHosts = [] }: Door, log: Logger
     const host = ctx.req.headers.host?.toLowerCase() ?? ''
     if (!names.has(host) && !isOwnAddress(host, ctx.req)) {
       log.warn({ event: 'wrong-host', host: host.slice(0, 100), ip: ctx.ip }, 'asked for by a name that is not ours')
-      throw new Problem('wrong-host', 'This server does not answer to that name.')
+      throw new Problem(
+        'wrong-host',
+        'This server does not answer to that name. Who runs it can allow it: ALLOWED_HOSTS.',
+      )
     }
     const site = ctx.get('Sec-Fetch-Site')
     const origin = ctx.get('Origin')

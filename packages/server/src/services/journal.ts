@@ -65,7 +65,8 @@ export function journalService(source: DataSource) {
   const states = stateReader()
 
   /** Reads in one transaction in which nothing changes. */
-  const reading = <T>(work: (tx: EntityManager) => Promise<T>): Promise<T> => work(source.manager)
+  const reading = <T>(work: (tx: EntityManager) => Promise<T>): Promise<T> =>
+    source.transaction('REPEATABLE READ', work)
 
   async function takeIn(shotId: string, jobs: readonly Job[]): Promise<Settled<JournalReply>[]> {
     const done = await source.transaction(async tx => {

@@ -105,7 +105,7 @@ function bringBack(): void {
           @input="pause()"
         />
         <button
-          class="back"
+          class="strong"
           :disabled="isNow || !desk.mayEdit"
           title="The drawing looks as it did then. This can be undone like anything else."
           @click="bringBack"
@@ -145,21 +145,5 @@ figcaption {
 .row .plain {
   line-height: 0;
   color: var(--green);
-}
-
-.back {
-  padding: 6px 14px;
-  border: 0;
-  border-radius: 8px;
-  background: var(--green);
-  color: var(--on-green);
-  font-weight: 700;
-  cursor: pointer;
-}
-
-.back:disabled {
-  background: var(--rule);
-  color: var(--soft);
-  cursor: default;
 }
 </style>

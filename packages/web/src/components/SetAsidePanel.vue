@@ -73,7 +73,7 @@ async function open(event: Event): Promise<void> {
           <span class="soft">{{ CLOCK.format(new Date(parked.at)) }}</span>
           <p>{{ verdictInWords(parked.code, parked.what) }}</p>
           <div class="acts">
-            <button class="act" :disabled="!shot.mayDraw" @click="layDown(parked)">lay it down again</button>
+            <button class="strong" :disabled="!shot.mayDraw" @click="layDown(parked)">lay it down again</button>
             <button class="plain" @click="aside.save(parked)">save as a file</button>
             <button class="plain" @click="letGo(parked)">let it go</button>
           </div>
@@ -82,7 +82,7 @@ async function open(event: Event): Promise<void> {
     </ul>
     <p v-else class="serif none">Nothing is set aside.</p>
     <footer>
-      <button class="act" :disabled="shot.parked.length < 2 || !shot.mayDraw" @click="layAllDown">
+      <button class="strong" :disabled="shot.parked.length < 2 || !shot.mayDraw" @click="layAllDown">
         lay all down again
       </button>
       <button class="plain" @click="files?.click()">open a saved one …</button>
@@ -129,22 +129,6 @@ li {
   gap: 18px;
   align-items: center;
   margin-top: auto;
-}
-
-.act {
-  padding: 6px 14px;
-  border: 0;
-  border-radius: 8px;
-  background: var(--green);
-  color: var(--on-green);
-  font-weight: 700;
-  cursor: pointer;
-}
-
-.act:disabled {
-  background: var(--rule);
-  color: var(--soft);
-  cursor: default;
 }
 
 .plain {
