@@ -26,13 +26,14 @@ async function start(settings: Settings): Promise<void> {
   if (settings.DEMO) await underHouseLock(url, () => seedDemo(source, log))
   const word = announcer(url, log)
   await word.start()
-  const heavy = heavyRoom(url, log)
+  // Threads read built code only: from source all is done in this one.
+  const heavy = import.meta.url.endsWith('.mjs') ? heavyRoom(url, log) : null
   const clientFolder = settings.CLIENT_FOLDER && existsSync(settings.CLIENT_FOLDER) ? settings.CLIENT_FOLDER : undefined
   const app = createApp({
     source,
     announcer: word,
     log,
-    heavy: heavy.room,
+    ...(heavy && { heavy: heavy.room }),
     publicOrigin: settings.PUBLIC_ORIGIN,
     allowedHosts: settings.ALLOWED_HOSTS,
     trustProxy: settings.TRUST_PROXY,
@@ -52,7 +53,7 @@ async function start(settings: Settings): Promise<void> {
   const stop = () => {
     server.closeAllConnections()
     server.close(() => {
-      void Promise.allSettled([word.stop(), heavy.stop(), source.destroy()]).then(() => process.exit(0))
+      void Promise.allSettled([word.stop(), heavy?.stop(), source.destroy()]).then(() => process.exit(0))
     })
   }
   process.once('SIGINT', stop)

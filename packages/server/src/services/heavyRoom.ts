@@ -43,8 +43,7 @@ export function heavyRoom(url: string, log: Logger): { room: JournalRoom; stop()
   let calls = 0
 
   function start(): Worker {
-    const file = import.meta.url.endsWith('.ts') ? '../journalWorker.ts' : './journalWorker.mjs'
-    const fresh = new Worker(new URL(file, import.meta.url), {
+    const fresh = new Worker(new URL('./journalWorker.mjs', import.meta.url), {
       workerData: { url },
       resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
     })
