@@ -1,4 +1,5 @@
 import {
+  dash,
   enter,
   expect,
   mouse,
@@ -10,14 +11,7 @@ import {
   strokesIn,
   test,
   watchConsole,
-  type Place,
 } from './world.ts'
-
-const dash = (i: number): Place[] => [
-  [0.1 + (i % 10) * 0.08, 0.2 + Math.floor(i / 10) * 0.15],
-  [0.13 + (i % 10) * 0.08, 0.24 + Math.floor(i / 10) * 0.15],
-  [0.15 + (i % 10) * 0.08, 0.2 + Math.floor(i / 10) * 0.15],
-]
 
 test('the server is killed while forty strokes are being sent: all are there, once each', async ({
   page,

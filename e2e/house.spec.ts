@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net'
 import { packSamples } from '@unhurried/core/geometry'
 import {
   commitOps,
+  dash,
   documentNow,
   enter,
   expect,
@@ -15,14 +16,7 @@ import {
   stored,
   strokesIn,
   test,
-  type Place,
 } from './world.ts'
-
-const dash = (i: number): Place[] => [
-  [0.1 + (i % 10) * 0.08, 0.2 + Math.floor(i / 10) * 0.15],
-  [0.13 + (i % 10) * 0.08, 0.24 + Math.floor(i / 10) * 0.15],
-  [0.15 + (i % 10) * 0.08, 0.2 + Math.floor(i / 10) * 0.15],
-]
 
 test('whatever stands in between answers for a while, no stroke is given up', async ({ page, world, quietConsole }) => {
   quietConsole.allowNetwork = true
@@ -128,6 +122,38 @@ test('a database put back to an earlier copy: the open desk notices, and sends a
   await expect.poll(async () => strokesIn((await stored(page, world, shot)).document), { timeout: 30_000 }).toBe(10)
   await safe(page)
   await expect(page.getByRole('button', { name: /set aside/ })).toHaveCount(0)
+})
+
+test('what a desk found there when it was opened, and an earlier copy does not have, is set aside', async ({
+  page,
+  newWorld,
+  quietConsole,
+}) => {
+  quietConsole.allowNetwork = true
+  const world = await newWorld()
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  for (let i = 0; i < 3; i++) await pen(page, dash(i))
+  await safe(page)
+  await world.stop()
+  await world.keepCopy()
+  await world.start()
+  for (let i = 3; i < 8; i++) await pen(page, dash(i))
+  await safe(page)
+  await page.reload()
+  await expect(page.getByTestId('paper')).toBeVisible()
+  await world.stop()
+  await world.putBack()
+  await world.start()
+  await pen(page, dash(9))
+  await page.getByRole('button', { name: '1 set aside' }).click({ timeout: 30_000 })
+  const panel = page.getByRole('dialog', { name: 'Set aside' })
+  await expect(panel.getByText('earlier copy of this shot does not have it')).toBeVisible()
+  await panel.getByRole('button', { name: 'lay it down again' }).click()
+  await expect(panel.getByText('Nothing is set aside.')).toBeVisible()
+  await safe(page)
+  expect(strokesIn((await stored(page, world, shot)).document)).toBe(9)
 })
 
 test('a page on another port changes nothing, and reads nothing', async ({ page, world, context, quietConsole }) => {

@@ -308,6 +308,13 @@ export async function safe(page: Page): Promise<void> {
 
 export type Place = [x: number, y: number]
 
+/** A small hook for the i-th place of ten in a row. */
+export const dash = (i: number): Place[] => [
+  [0.1 + (i % 10) * 0.08, 0.2 + Math.floor(i / 10) * 0.15],
+  [0.13 + (i % 10) * 0.08, 0.24 + Math.floor(i / 10) * 0.15],
+  [0.15 + (i % 10) * 0.08, 0.2 + Math.floor(i / 10) * 0.15],
+]
+
 /** Draws with a pen through the places (shares of the paper's canvas), pressing harder towards the middle. */
 export async function pen(page: Page, places: readonly Place[], force = 0.7): Promise<void> {
   const box = await page.getByTestId('paper').boundingBox()

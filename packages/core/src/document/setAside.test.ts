@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
-import { layDownAgain, strokesBrought } from './setAside.ts'
-import type { Operation } from './operations/index.ts'
+import { drawnOnlyIn, layDownAgain, strokesBrought } from './setAside.ts'
+import { doBatch, type Operation } from './operations/index.ts'
 import { get } from './table.ts'
 import { sampleDocument, sampleElement } from './tests/sample.ts'
 
@@ -44,6 +44,21 @@ describe('laying down again what was set aside', () => {
       refusal: { code: 'unknown-drawing', what: 'gone' },
     })
     expect(layDownAgain(document, { ops: [add('gone')] }, null, () => true, newId)).toMatchObject({ ok: false })
+  })
+
+  test('what only one of two documents has is told drawing by drawing, and brings it', () => {
+    const x = { ...a, id: 'x', number: 90, elements: { n2: { ...brought, id: 'n2' } } }
+    const more = doBatch(document, [
+      add('a'),
+      { kind: 'drawing.add', drawing: x },
+      { kind: 'drawing.add', drawing: { ...a, id: 'blank', number: 91, elements: {} } },
+    ])
+    if (!more.ok) throw new Error('refused')
+    expect(drawnOnlyIn(more.document, more.document)).toEqual([])
+    expect(drawnOnlyIn(document, more.document)).toEqual([])
+    const ops = drawnOnlyIn(more.document, document)
+    expect(ops).toEqual([add('a'), { kind: 'drawing.add', drawing: { ...x, marks: {} } }])
+    expect(doBatch(document, ops).ok).toBe(true)
   })
 
   test('the strokes of new drawings are found too', () => {

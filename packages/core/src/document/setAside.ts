@@ -1,14 +1,27 @@
 import type { Drawing, Element, ShotDocument } from './model.ts'
 import { doBatch, type Operation, type Refusal } from './operations/index.ts'
 import type { Batch } from './replica.ts'
-import { topZ } from './selectors.ts'
-import { has } from './table.ts'
+import { isBlank, topZ } from './selectors.ts'
+import { find, has } from './table.ts'
 
 /** The strokes that a batch brings onto drawings, in order. */
 export function strokesBrought(ops: readonly Operation[]): Element[] {
   return ops.flatMap(op => {
     if (op.kind === 'elements.add') return op.elements
     return op.kind === 'drawing.add' ? Object.values(op.drawing.elements) : []
+  })
+}
+
+/**
+ * What was drawn in one document and is not in another of the same shot: for each drawing, the operation that brings it, or
+ * the strokes it lacks. Timing is left as it is.
+ */
+export function drawnOnlyIn(before: ShotDocument, now: ShotDocument): Operation[] {
+  return Object.values(before.drawings).flatMap((drawing): Operation[] => {
+    const known = find(now.drawings, drawing.id)
+    if (!known) return isBlank(drawing) ? [] : [{ kind: 'drawing.add', drawing: { ...drawing, marks: {} } }]
+    const lacking = Object.values(drawing.elements).filter(element => !has(known.elements, element.id))
+    return lacking.length ? [{ kind: 'elements.add', drawing: drawing.id, elements: lacking }] : []
   })
 }
 

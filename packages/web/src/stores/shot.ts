@@ -5,6 +5,7 @@ import {
   EMPTY_HISTORY,
   EMPTY_OUTBOX,
   currentTake,
+  drawnOnlyIn,
   find,
   openReplica,
   redone,
@@ -27,7 +28,7 @@ import * as calls from '../api/calls.ts'
 import { strokeBook } from '../desk/strokes.ts'
 import * as local from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
-import { editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
+import { EARLIER_COPY, editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
 import { newId } from './ids.ts'
 import { makeLink, type GivenUp, type Knows, type Link } from './link.ts'
 import { makeParked } from './parked.ts'
@@ -160,6 +161,8 @@ export const useShot = defineStore('shot', () => {
   async function openAnew(shotId: string, heard: readonly Batch[]): Promise<void> {
     const mine = openings
     const pending = replica.value?.pending ?? []
+    const seen = replica.value?.document
+    const bytes = new Map(strokes)
     const waits = new Set(pending.map(batch => batch.id))
     const batches = [...heard.filter(batch => !waits.has(batch.id)), ...pending]
     const used = batches
@@ -172,6 +175,7 @@ export const useShot = defineStore('shot', () => {
     for (let isFirst = true; wanted === shotId && (isFirst ? mine === openings : !replica.value); isFirst = false) {
       try {
         await open(shotId)
+        if (seen) void setAsideWhatOnly(seen, bytes)
         notice.value = 'The server’s copy of this shot is an earlier one. What this desk has of it is sent once more.'
         return
       } catch {
@@ -179,6 +183,17 @@ export const useShot = defineStore('shot', () => {
         await new Promise(later => setTimeout(later, REOPEN_MS))
       }
     }
+  }
+
+  /** What was drawn before this desk heard of anything, and is gone from the server's copy, is set aside: it is still here. */
+  async function setAsideWhatOnly(seen: ShotDocument, bytes: ReadonlyMap<string, Uint8Array>): Promise<void> {
+    if (!document.value) return
+    const given = drawnOnlyIn(seen, document.value).map((op): GivenUp => {
+      const id = op.kind === 'drawing.add' ? op.drawing.id : op.kind === 'elements.add' ? op.drawing : ''
+      const label = `drawing ${find(seen.drawings, id)?.number ?? ''}`
+      return { batch: { id: newId(), label, ops: [op] }, code: EARLIER_COPY, what: '' }
+    })
+    await parked.add(id.value, given, i => bytes.get(i))
   }
 
   function listen(shotId: string): void {

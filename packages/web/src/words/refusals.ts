@@ -32,14 +32,18 @@ const REFUSED: Record<RefusalCode, string> = {
   'too-many': 'there are too many already',
 }
 
+/** Drawn before this desk was opened, and not in the copy the server was put back to. */
+export const EARLIER_COPY = 'earlier-copy'
+
 /** Why the server gives a change up, besides. */
-const VERDICTS: Record<BatchVerdict | 'too-large', string> = {
+const VERDICTS: Record<BatchVerdict | 'too-large' | typeof EARLIER_COPY, string> = {
   unfit: 'the server cannot read it',
   'unknown-samples': 'strokes it needs are not stored',
   'unfit-samples': 'strokes it brings cannot be read',
   'other-content': 'something else is stored under its name',
   'no-room': 'there is no room for it',
   'too-large': 'it is too large to be sent',
+  [EARLIER_COPY]: 'the server’s earlier copy of this shot does not have it',
 }
 
 /** Why something was set aside. Most often another desk got there first. */
