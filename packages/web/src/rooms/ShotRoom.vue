@@ -47,11 +47,16 @@ watch(
     }
   },
 )
+/** Words below the header: what they speak of stands in it. */
+const BELOW_HEADER_PX = 52
+const tell = (message: string, duration: number) =>
+  ElMessage({ message, type: 'warning', duration, showClose: true, grouping: true, offset: BELOW_HEADER_PX })
+
 watch(
   () => opened.notice,
   words => {
     if (!words) return
-    ElMessage({ message: words, type: 'warning', duration: 6000, showClose: true, grouping: true })
+    tell(words, 6000)
     opened.notice = ''
   },
 )
@@ -59,20 +64,13 @@ watch(
   () => opened.waiting,
   words => {
     if (!words) return
-    const message = `${words} What you draw is kept on this machine until the server takes it.`
-    ElMessage({ message, type: 'warning', duration: 12_000, showClose: true })
+    tell(`${words} What you draw is kept on this machine until the server takes it.`, 12_000)
   },
 )
 watch(
   () => opened.signedOut,
   out => {
-    if (out)
-      ElMessage({
-        message: 'You are signed out. What you draw is kept here; sign in again to store it.',
-        type: 'warning',
-        duration: 0,
-        showClose: true,
-      })
+    if (out) tell('You are signed out. What you draw is kept here; sign in again to store it.', 0)
   },
 )
 onBeforeUnmount(() => opened.close())
