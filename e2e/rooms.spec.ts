@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from 'playwright/test'
-import { enter, expect, newShot, test } from './world.ts'
+import { enter, expect, newShot, test, exposed } from './world.ts'
 
 async function blames(page: Page): Promise<string[]> {
   await page.waitForTimeout(400)
@@ -58,6 +58,8 @@ test('the demo: every room shows the film, measured, and can be read and reached
 test('an export is stopped at once, and nothing is offered to save', async ({ page, world }) => {
   await enter(page, world)
   const shot = await newShot(page, world, { width: 4000, height: 3000, frames: 400 })
+  // Pictures that differ, so that making them all takes far longer than the hand does.
+  await exposed(page, world, shot, 'A1b1c1d1e1f1g1h1i1j1k1l1m1n1o1p1q1r1s1t1')
   await page.goto(`${world.url}/shot/${shot}/send-off`)
   await page.getByText('numbered PNGs').click()
   await page.getByRole('spinbutton').fill('4000')

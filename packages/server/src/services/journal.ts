@@ -29,6 +29,21 @@ const WORK_MS = 400
 
 export const ANNOUNCE_CHANNEL = 'shot_changed'
 
+/** All that is stored of what was taken in, and word of it, in one go. */
+const WRITE_DOWN = `
+  WITH strokes AS (
+    INSERT INTO stroke_samples (shot_id, id, bytes)
+    SELECT $1, id, bytes FROM unnest($2::text[], $3::bytea[]) AS t (id, bytes)
+  ), entries AS (
+    INSERT INTO journal (shot_id, seq, batch_id, account_id, label, schema, ops)
+    SELECT $1, seq, batch_id, account_id, label, $4, ops::json
+    FROM unnest($5::int[], $6::text[], $7::uuid[], $8::text[], $9::text[]) AS t (seq, batch_id, account_id, label, ops)
+  ), head AS (
+    UPDATE shots SET head_seq = $10, document_bytes = $11, stroke_bytes = stroke_bytes + $12,
+      journal_bytes = journal_bytes + $13 WHERE id = $1
+  )
+  SELECT pg_notify($14, $15)`
+
 /** What a desk says it knows of a journal. */
 export interface Knows {
   readonly since: number
@@ -89,30 +104,26 @@ export function journalService(source: DataSource) {
         document,
       }
       if (taken.length > 0) {
-        await shelf.store(tx)
-        await tx.query(
-          `INSERT INTO journal (shot_id, seq, batch_id, account_id, label, schema, ops)
-           SELECT $1, seq, batch_id, account_id, label, $2, ops::json
-           FROM unnest($3::int[], $4::text[], $5::uuid[], $6::text[], $7::text[]) AS t (seq, batch_id, account_id, label, ops)`,
-          [
-            shotId,
-            DOCUMENT_SCHEMA,
-            entries.map(entry => entry.seq),
-            taken.map(({ batch }) => batch.id),
-            taken.map(({ account }) => account),
-            taken.map(({ batch }) => batch.label),
-            taken.map(({ text }) => text),
-          ],
-        )
         const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
         const isHeavy = workMs > HEAVY_WORK_MS || journalBytes > HEAVY_BYTES
         if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
-        await tx.query(
-          `UPDATE shots SET head_seq = $2, document_bytes = $3, stroke_bytes = stroke_bytes + $4,
-             journal_bytes = journal_bytes + $5 WHERE id = $1`,
-          [shotId, after.seq, heftOf(document), strokeBytes, journalBytes],
-        )
-        await tx.query('SELECT pg_notify($1, $2)', [ANNOUNCE_CHANNEL, `${shotId} ${after.seq}`])
+        await tx.query(WRITE_DOWN, [
+          shotId,
+          [...shelf.fresh().keys()],
+          [...shelf.fresh().values()],
+          DOCUMENT_SCHEMA,
+          entries.map(entry => entry.seq),
+          taken.map(({ batch }) => batch.id),
+          taken.map(({ account }) => account),
+          taken.map(({ batch }) => batch.label),
+          taken.map(({ text }) => text),
+          after.seq,
+          heftOf(document),
+          strokeBytes,
+          journalBytes,
+          ANNOUNCE_CHANNEL,
+          `${shotId} ${after.seq}`,
+        ])
       }
       const replies: Settled<JournalReply>[] = []
       for (const [i, job] of jobs.entries()) {

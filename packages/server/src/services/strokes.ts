@@ -31,8 +31,8 @@ export interface StrokeShelf {
   /** bytes that using these strokes would add */
   adds(ids: readonly string[], sent: ReadonlyMap<string, SentStroke>): number
   use(ids: readonly string[], sent: ReadonlyMap<string, SentStroke>): void
-  /** writes down what was used and is new; nothing else is kept */
-  store(tx: EntityManager): Promise<void>
+  /** what was used and is new, to be written down; nothing else is kept */
+  fresh(): ReadonlyMap<string, Buffer>
 }
 
 /** Looks all the strokes that some batches use up at once. */
@@ -67,12 +67,6 @@ export async function strokeShelf(tx: EntityManager, shotId: string, wanted: rea
         fresh.set(id, bytes)
       }
     },
-    async store(tx) {
-      if (fresh.size === 0) return
-      await tx.query(
-        'INSERT INTO stroke_samples (shot_id, id, bytes) SELECT $1, id, bytes FROM unnest($2::text[], $3::bytea[]) AS s (id, bytes)',
-        [shotId, [...fresh.keys()], [...fresh.values()]],
-      )
-    },
+    fresh: () => fresh,
   }
 }

@@ -25,12 +25,12 @@ import { migrateDocument, MOST_OPERATIONS, Word, type MemberRole, type PostBatch
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import * as calls from '../api/calls.ts'
-import { strokeBook } from '../desk/strokes.ts'
 import * as local from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
 import { EARLIER_COPY, editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
 import { newId } from './ids.ts'
 import { makeLink, type GivenUp, type Knows, type Link } from './link.ts'
+import { makeOwnStrokes } from './ownStrokes.ts'
 import { makeParked } from './parked.ts'
 
 /** The name of this tab: its history survives a reload and is not mixed with another tab's. */
@@ -67,9 +67,7 @@ export const useShot = defineStore('shot', () => {
   const waiting = ref('')
   const parked = makeParked()
 
-  const strokes = new Map<string, Uint8Array>()
-  const unsent = new Map<string, Uint8Array>()
-  const book = strokeBook({ bytes: sampleId => strokes.get(sampleId) })
+  const strokes = makeOwnStrokes()
   const desk = deskName()
   let openings = 0
   /** the shot that is to lie on the desk, also while it cannot be opened */
@@ -96,8 +94,8 @@ export const useShot = defineStore('shot', () => {
     if (mine !== openings) return
     await parked.read(shotId)
     if (mine !== openings) return
-    for (const [sampleId, bytes] of [...samples, ...left.samples]) strokes.set(sampleId, bytes)
-    for (const [sampleId, bytes] of left.samples) unsent.set(sampleId, bytes)
+    strokes.take(samples)
+    strokes.make(left.samples)
     id.value = shotId
     name.value = opened.shot.name
     filmName.value = opened.filmName
@@ -120,22 +118,17 @@ export const useShot = defineStore('shot', () => {
       replica: () => replica.value as Replica,
       setReplica: (next: Replica) => void (replica.value = markRaw(next)),
       setOutbox: (next: Outbox) => void (outbox.value = next),
-      unsent: (ids: readonly string[]) =>
-        new Map(ids.flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))),
+      unsent: strokes.unsent,
       async fetchStrokes(ids: readonly string[]) {
-        const missing = [...new Set(ids)].filter(i => !strokes.has(i))
+        const missing = strokes.missing(ids)
         if (missing.length === 0) return
         const fetched = await calls.strokesNamed(shotId, missing)
-        if (mine !== openings) return
-        for (const [i, bytes] of fetched) strokes.set(i, bytes)
+        if (mine === openings) strokes.take(fetched)
       },
       post: (request: PostBatches) => calls.shot.post(shotId, request),
       journal: (knows: Knows) => calls.shot.journal(shotId, knows),
       forget(batchIds: ReadonlySet<string>) {
-        const used = new Set(replica.value?.pending.flatMap(batch => samplesUsed(batch.ops)))
-        const sent = [...unsent.keys()].filter(i => !used.has(i))
-        for (const i of sent) unsent.delete(i)
-        void local.forget(shotId, batchIds, sent)
+        void local.forget(shotId, batchIds, strokes.onlyFor(replica.value?.pending ?? []))
       },
       park(given: readonly GivenUp[]) {
         const [first] = given
@@ -143,7 +136,7 @@ export const useShot = defineStore('shot', () => {
         const what = given.length === 1 ? `“${first.batch.label}” is` : `${given.length} changes are`
         notice.value = `${what} set aside: ${verdictInWords(first.code, first.what)}. Nothing is lost; see “set aside” above.`
         parked
-          .add(shotId, given, i => unsent.get(i) ?? strokes.get(i))
+          .add(shotId, given, strokes.bytes)
           .catch(() => (notice.value = 'This machine’s storage is full or closed: save what is set aside as a file.'))
       },
       movedOn: (heard: readonly Batch[]) => void openAnew(shotId, heard),
@@ -162,16 +155,10 @@ export const useShot = defineStore('shot', () => {
     const mine = openings
     const pending = replica.value?.pending ?? []
     const seen = replica.value?.document
-    const bytes = new Map(strokes)
+    const bytes = strokes.copy()
     const waits = new Set(pending.map(batch => batch.id))
     const batches = [...heard.filter(batch => !waits.has(batch.id)), ...pending]
-    const used = batches
-      .flatMap(batch => samplesUsed(batch.ops))
-      .flatMap(i => {
-        const bytes = strokes.get(i)
-        return bytes ? [[i, bytes] as const] : []
-      })
-    await local.keepInstead(shotId, batches, new Map(used)).catch(() => undefined)
+    await local.keepInstead(shotId, batches, strokes.brought(batches)).catch(() => undefined)
     for (let isFirst = true; wanted === shotId && (isFirst ? mine === openings : !replica.value); isFirst = false) {
       try {
         await open(shotId)
@@ -229,9 +216,7 @@ export const useShot = defineStore('shot', () => {
     waiting.value = ''
     parked.forget()
     openings++
-    strokes.clear()
-    unsent.clear()
-    book.forget()
+    strokes.forget()
   }
 
   function perform(label: string, ops: readonly Operation[]): { inverse: readonly Operation[] } | Refusal {
@@ -241,9 +226,8 @@ export const useShot = defineStore('shot', () => {
     const batch = { id: newId(), label: oneLine(label), ops }
     const result = commitTo(before, batch)
     if (!result.ok) return result.refusal
-    const used = samplesUsed(ops).flatMap(i => (unsent.has(i) ? [[i, unsent.get(i) as Uint8Array] as const] : []))
     replica.value = markRaw(result.replica)
-    void local.keep(id.value, batch, new Map(used)).catch(() => {
+    void local.keep(id.value, batch, strokes.unsent(samplesUsed(ops))).catch(() => {
       notice.value = 'This machine’s storage is full or closed: changes are only safe once the server has them.'
     })
     link?.pendingChanged()
@@ -258,10 +242,7 @@ export const useShot = defineStore('shot', () => {
       notice.value = `That is ${ops.length} changes at once; at most ${MOST_OPERATIONS} can be one step. Do it in parts.`
       return { code: 'too-many', what: 'changes at once' }
     }
-    for (const [sampleId, bytes] of more.samples ?? []) {
-      strokes.set(sampleId, bytes)
-      unsent.set(sampleId, bytes)
-    }
+    if (more.samples) strokes.make(more.samples)
     const result = perform(label, ops)
     if ('code' in result) {
       notice.value = `That cannot be done: ${refusedInWords(result)}.`
@@ -325,9 +306,9 @@ export const useShot = defineStore('shot', () => {
       parked.add(id.value, given, bytes),
     unpark: parked.remove,
     mayDraw,
-    book,
+    book: strokes.book,
     safe: computed(() => safeMark(outbox.value)),
-    strokeBytes: (sampleId: string) => strokes.get(sampleId),
+    strokeBytes: strokes.bytes,
     drawing: (drawingId: string | null) =>
       (drawingId !== null && document.value && find(document.value.drawings, drawingId)) || null,
     open,
