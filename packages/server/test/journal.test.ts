@@ -290,6 +290,32 @@ describe('the shelf', () => {
     expect(await names()).toEqual(['Night post', 'Ripples', 'Ripples (copy)'])
   })
 
+  test('holds so many films and shots and no more, and says so', async () => {
+    const { b: own, agent: otter } = await benchWithOwner()
+    const { film: full } = await filmWithShot(otter)
+    const add = () => otter.post(`/api/films/${full}/shots`).send(SHOT)
+    const fill = (films: string, count: number) =>
+      own.source.query(
+        `INSERT INTO shots (film_id, name, place) SELECT id, 'x', n FROM (${films}) f, generate_series(1, ${count}) n`,
+      )
+    await fill(`SELECT '${full}'::uuid AS id`, 498)
+    expect((await add()).status).toBe(200)
+    expect((await add()).body.message).toBe('A film holds at most 500 shots.')
+    const [{ id: owner }] = await own.source.query('SELECT id FROM accounts')
+    await own.source.query(
+      `WITH made AS (INSERT INTO films (name) SELECT 'f' FROM generate_series(1, 199) RETURNING id)
+       INSERT INTO members SELECT id, $1, 'owner' FROM made`,
+      [owner],
+    )
+    expect((await otter.post('/api/films').send({ name: 'x' })).body.message).toBe(
+      'One account may own at most 200 films.',
+    )
+    await own.source.query('DELETE FROM shots WHERE film_id = $1', [full])
+    await fill(`SELECT id FROM films WHERE id <> '${full}' LIMIT 8`, 500)
+    expect((await add()).body.message).toBe('One owner has at most 4000 shots.')
+    await own.close()
+  })
+
   test('a new shot covers its length on every layer', async () => {
     const { document } = await read()
     expect(document.takes[FIRST.take]?.columns).toEqual({
