@@ -156,6 +156,20 @@ test('what a desk found there when it was opened, and an earlier copy does not h
   expect(strokesIn((await stored(page, world, shot)).document)).toBe(9)
 })
 
+test('a desk that was refused to listen for a moment listens again', async ({ page, world, quietConsole }) => {
+  quietConsole.allowNetwork = true
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await exposed(page, world, shot, 'A4')
+  await page.route('**/events', route =>
+    route.fulfill({ status: 503, json: { code: 'busy', message: 'no', details: [] } }),
+  )
+  await openDesk(page, world, shot)
+  await page.unroute('**/events')
+  await commitOps(page, world, shot, [{ kind: 'take.set', id: 'take-1', patch: { name: 'told by another' } }])
+  await expect(page.getByText('told by another').first()).toBeVisible({ timeout: 20_000 })
+})
+
 test('a page on another port changes nothing, and reads nothing', async ({ page, world, context, quietConsole }) => {
   quietConsole.allowNetwork = true
   await enter(page, world)

@@ -5,6 +5,7 @@ import {
   gifDelays,
   loopAfterInsert,
   loopAfterRemove,
+  LONGEST_SHOT_FRAMES,
   readLength,
   timecode,
   wholeFrames,
@@ -68,10 +69,30 @@ describe('a typed length', () => {
     ['0', 'too-short'],
     ['2.5 f', 'fraction-of-a-frame'],
     ['999999', 'too-long'],
+    ['9'.repeat(400), 'too-long'],
+    [`${'9'.repeat(400)} s`, 'too-long'],
+    [`${'9'.repeat(400)} ms`, 'too-long'],
+    [`${'9'.repeat(400)}:00`, 'too-long'],
+    ['1:75:00', 'past-sixty'],
+    ['1:00:75:00', 'past-sixty'],
+    ['1:60:00:00', 'past-sixty'],
+    ['0:00:00:24', 'not-a-length'],
+    ['1:2:3:4:5', 'not-a-length'],
     ['-4', 'not-a-length'],
     ['1e3', 'not-a-length'],
   ])('%s is refused as %s', (typed, code) => {
     expect(readLength(typed, 24)).toEqual({ ok: false, code })
+  })
+})
+
+describe('timecode', () => {
+  test('is taken as it is shown', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: LONGEST_SHOT_FRAMES }), fc.integer({ min: 1, max: 100 }), (frames, fps) => {
+        expect(readLength(timecode(frames, fps), fps)).toMatchObject({ ok: true, unit: 'timecode', frames })
+      }),
+      { seed: 31 },
+    )
   })
 })
 

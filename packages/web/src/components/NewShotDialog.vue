@@ -33,6 +33,7 @@ const TELLS = {
   'not-a-length': 'Frames (36), seconds (1.5 s) or seconds:frames (1:12).',
   'too-short': 'At least one frame.',
   'too-long': 'That is longer than a shot can be: 20,000 frames.',
+  'past-sixty': 'Seconds and minutes go up to 59 here.',
   'fraction-of-a-frame': 'Frames come whole. For seconds write s behind the number.',
 }
 const form = reactive({ name: '', width: 1280, height: 720, fps: 24, length: '36', paper: '#fdfaf3' })

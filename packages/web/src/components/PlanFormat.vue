@@ -37,6 +37,7 @@ const WRONG: Record<Extract<LengthReading, { ok: false }>['code'], string> = {
   'not-a-length': 'Frames (36), seconds (1.5 s), milliseconds (200 ms), or seconds and frames (1:12).',
   'too-short': 'At least one frame.',
   'too-long': 'That is longer than a shot can be.',
+  'past-sixty': 'Seconds and minutes go up to 59 here.',
   'fraction-of-a-frame': 'There is no part of a frame. Seconds may have parts.',
 }
 const becomes = computed(() => {

@@ -44,6 +44,8 @@ function deskName(): string {
 
 /** When a shot has to be opened anew and nobody answers, it is tried again after this. */
 const REOPEN_MS = 3000
+/** When nobody may listen at the moment, it is asked for again after this. */
+const LISTEN_AGAIN_MS = 5000
 
 interface CommitOptions {
   /** stroke samples that the operations bring along */
@@ -184,10 +186,16 @@ export const useShot = defineStore('shot', () => {
   }
 
   function listen(shotId: string): void {
-    words = new EventSource(`/api/shots/${shotId}/events`)
+    const stream = new EventSource(`/api/shots/${shotId}/events`)
+    words = stream
     let isFirst = false
-    words.onopen = () => (isFirst = true)
-    words.onmessage = ({ data }: MessageEvent<string>) => {
+    stream.onopen = () => (isFirst = true)
+    // A lost connection is made again by the browser; after a refusal nobody but us asks once more.
+    stream.onerror = () => {
+      if (stream.readyState !== EventSource.CLOSED) return
+      setTimeout(() => words === stream && listen(shotId), LISTEN_AGAIN_MS)
+    }
+    stream.onmessage = ({ data }: MessageEvent<string>) => {
       link?.retry()
       link?.heard(Word.parse(JSON.parse(data)), isFirst)
       isFirst = false
