@@ -101,6 +101,27 @@ describe('GIF delays', () => {
     expect(gifDelays([1, 1, 1], 12).map(f => f.delayCs)).toEqual([8, 9, 8])
   })
 
+  test('above 50 fps the shortest picture is left out, never a hold', () => {
+    // 100 fps: one frame is one hundredth, too short to be shown.
+    expect(gifDelays([1, 10], 100)).toEqual([{ picture: 1, delayCs: 11 }])
+    expect(gifDelays([1, 10, 1, 1, 8], 100).map(f => f.picture)).toEqual([1, 2, 4])
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 12 }), { minLength: 1, maxLength: 40 }),
+        fc.integer({ min: 51, max: 120 }),
+        (frames, fps) => {
+          const kept = new Set(gifDelays(frames, fps).map(f => f.picture))
+          frames.forEach((n, picture) => {
+            // What is shown for four hundredths or more in the film is in the file.
+            if ((n * 100) / fps >= 4)
+              expect([frames, fps, picture, kept.has(picture)]).toEqual([frames, fps, picture, true])
+          })
+        },
+      ),
+      { seed: 37 },
+    )
+  })
+
   test('the total is the true length to the hundredth and no delay is under two', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 8 }), { minLength: 1, maxLength: 60 }), rates, (frames, fps) => {
