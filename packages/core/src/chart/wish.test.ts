@@ -76,6 +76,24 @@ describe('what is wished', () => {
     ])
     points.slice(1).forEach((p, i) => expect(p).toBeGreaterThanOrEqual(points[i] as number))
     expect([points[0], points.at(-1)]).toEqual([0, 1])
+    // One that ends early goes on to the end in a straight line, one that begins late comes from the beginning in one.
+    const early = curveFromTrack(
+      [
+        { x: 0, y: 0 },
+        { x: 0.25, y: 0.6 },
+        { x: 0.5, y: 0.8 },
+      ],
+      9,
+    )
+    expect(early.slice(4)).toEqual([0.8, 0.85, 0.9, 0.95, 1].map(y => expect.closeTo(y)))
+    const late = curveFromTrack(
+      [
+        { x: 0.5, y: 0.2 },
+        { x: 1, y: 1 },
+      ],
+      5,
+    )
+    expect(late).toEqual([0, 0.1, 0.2, 0.6, 1].map(y => expect.closeTo(y)))
     expect(written(wishTicks(wish('curve', { points: [0, 0, 1] }), 1))).toBe('1/2')
     fc.assert(
       fc.property(fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { minLength: 2, maxLength: 20 }), raw => {

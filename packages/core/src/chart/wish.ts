@@ -116,7 +116,10 @@ function spacedOut(ts: readonly number[]): number[] {
   })
 }
 
-/** A curve from a hand's track (places in a unit square, time to the right, way upwards): even steps, never falling. */
+/**
+ * A curve from a hand's track (places in a unit square, time to the right, way upwards): even steps, never falling. What
+ * the hand left out at either end is a straight line from (0, 0), or on to (1, 1).
+ */
 export function curveFromTrack(track: readonly { readonly x: number; readonly y: number }[], steps = 17): number[] {
   const sorted = [...track].sort((a, b) => a.x - b.x)
   let highest = 0
@@ -129,7 +132,8 @@ export function curveFromTrack(track: readonly { readonly x: number; readonly y:
 }
 
 function heightAt(sorted: readonly { readonly x: number; readonly y: number }[], u: number): number {
-  const next = sorted.findIndex(p => p.x >= u)
+  const found = sorted.findIndex(p => p.x >= u)
+  const next = found < 0 ? sorted.length : found
   const [a, b] = [sorted[next - 1], sorted[next]]
   const from = a ?? { x: 0, y: 0 }
   const to = b ?? { x: 1, y: 1 }
