@@ -166,8 +166,9 @@ test('a desk that was refused to listen for a moment listens again', async ({ pa
   )
   await openDesk(page, world, shot)
   await page.unroute('**/events')
-  await commitOps(page, world, shot, [{ kind: 'take.set', id: 'take-1', patch: { name: 'told by another' } }])
-  await expect(page.getByText('told by another').first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText(/frames 1–4/)).toBeVisible()
+  await commitOps(page, world, shot, [{ kind: 'frames.insert', take: 'take-1', at: 2, count: 3, fill: {} }])
+  await expect(page.getByText(/frames 1–7/)).toBeVisible({ timeout: 20_000 })
 })
 
 test('a page on another port changes nothing, and reads nothing', async ({ page, world, context, quietConsole }) => {
