@@ -37,7 +37,7 @@ const SIZE = isSmall
       strokes: 120_000,
     }
 /** Few answers on a machine that does other things too: the small share only tells what hangs. */
-const OTHERS_WAIT_MS = isSmall ? 300 : 100
+const OTHERS_WAIT_MS = isSmall ? 1000 : 100
 
 const rows = []
 let failed = 0

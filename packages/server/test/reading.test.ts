@@ -197,7 +197,7 @@ describe('much at once', () => {
     const { body } = await post(agent, shot, sets, { since: 2, samples: {} })
     expect([body.refused, body.done.length]).toEqual([[], 5])
     // 9.6 s when every change copied the table it is in.
-    expect(performance.now() - began).toBeLessThan(2000)
+    expect(performance.now() - began).toBeLessThan(4000)
   })
 
   test('what is left when the time of a request is over is neither done nor refused, and is taken in when sent again', async () => {
