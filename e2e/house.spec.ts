@@ -1,5 +1,6 @@
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import type { Page } from 'playwright/test'
 import { packSamples } from '@unhurried/core/geometry'
 import {
   commitOps,
@@ -16,6 +17,7 @@ import {
   stored,
   strokesIn,
   test,
+  type World,
 } from './world.ts'
 
 test('whatever stands in between answers for a while, no stroke is given up', async ({ page, world, quietConsole }) => {
@@ -97,6 +99,21 @@ test('what the server will not take is set aside with its picture: laid down aga
   await expect(page.getByRole('button', { name: /set aside/ })).toHaveCount(0)
 })
 
+/** Draws so many strokes, of the first of which a copy of the database is kept; answers with the shot. */
+async function drawPastACopy(page: Page, world: World, kept: number, all: number): Promise<string> {
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  for (let i = 0; i < kept; i++) await pen(page, dash(i))
+  await safe(page)
+  await world.stop()
+  await world.keepCopy()
+  await world.start()
+  for (let i = kept; i < all; i++) await pen(page, dash(i))
+  await safe(page)
+  return shot
+}
+
 test('a database put back to an earlier copy: the open desk notices, and sends all it has seen', async ({
   page,
   newWorld,
@@ -104,16 +121,7 @@ test('a database put back to an earlier copy: the open desk notices, and sends a
 }) => {
   quietConsole.allowNetwork = true
   const world = await newWorld()
-  await enter(page, world)
-  const shot = await newShot(page, world)
-  await openDesk(page, world, shot)
-  for (let i = 0; i < 4; i++) await pen(page, dash(i))
-  await safe(page)
-  await world.stop()
-  await world.keepCopy()
-  await world.start()
-  for (let i = 4; i < 9; i++) await pen(page, dash(i))
-  await safe(page)
+  const shot = await drawPastACopy(page, world, 4, 9)
   expect(strokesIn((await stored(page, world, shot)).document)).toBe(9)
   await world.stop()
   await world.putBack()
@@ -131,16 +139,7 @@ test('what a desk found there when it was opened, and an earlier copy does not h
 }) => {
   quietConsole.allowNetwork = true
   const world = await newWorld()
-  await enter(page, world)
-  const shot = await newShot(page, world)
-  await openDesk(page, world, shot)
-  for (let i = 0; i < 3; i++) await pen(page, dash(i))
-  await safe(page)
-  await world.stop()
-  await world.keepCopy()
-  await world.start()
-  for (let i = 3; i < 8; i++) await pen(page, dash(i))
-  await safe(page)
+  const shot = await drawPastACopy(page, world, 3, 8)
   await page.reload()
   await expect(page.getByTestId('paper')).toBeVisible()
   await world.stop()

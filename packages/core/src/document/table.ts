@@ -20,11 +20,4 @@ export function put<T>(table: Table<T>, id: string, thing: T): Table<T> {
   return { ...table, [id]: thing }
 }
 
-/** A table without some ids. */
-export function without<T>(table: Table<T>, ids: readonly string[]): Table<T> {
-  const rest: Record<string, T> = { ...table }
-  for (const id of ids) delete rest[id]
-  return rest
-}
-
 export const sizeOf = (table: Table<unknown>): number => Object.keys(table).length

@@ -118,7 +118,6 @@ export function streams(announcer: Announcer, journal: JournalRoom, limits: Stre
       stream.write(`data: ${JSON.stringify(word)}\n\n`)
       return stream
     },
-    size: () => open.size,
   }
 }
 

@@ -58,7 +58,6 @@ export interface OpenState extends State {
 
 interface ShotHead extends Head {
   readonly epoch: string
-  readonly removed: boolean
   readonly strokeBytes: number
   readonly filmBytes: number
 }
@@ -230,12 +229,11 @@ async function headOf(tx: EntityManager, shotId: string): Promise<ShotHead> {
   )
   if (!row) throw new Problem('not-found', 'There is no such shot.')
   if (row.removed) throw new Problem('removed', 'This shot lies in the bin. Put it back to go on with it.')
-  const { seq, last, epoch, removed } = row
+  const { seq, last, epoch } = row
   return {
     seq,
     last,
     epoch,
-    removed,
     strokeBytes: Number(row.stroke_bytes),
     filmBytes: Number(row.film_bytes),
   }

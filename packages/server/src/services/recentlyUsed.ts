@@ -29,6 +29,5 @@ export function recentlyUsed<T>(most: number, heaviest = Infinity, weightOf: (th
         remove(oldest)
       }
     },
-    delete: remove,
   }
 }

@@ -62,7 +62,6 @@ export function stateReader() {
       const known = memory.get(shotId)
       if (!known || known.seq <= state.seq) memory.set(shotId, state)
     },
-    forget: (shotId: string) => memory.delete(shotId),
   }
 }
 
