@@ -17,6 +17,52 @@ const ROOMS = {
   measure: ['time', 'chart', 'geometry', 'motion', 'raster', 'document', 'work'],
 }
 
+/** The client's folders, each of which may use those before it; so no ring of folders can come about. */
+const CLIENT = [
+  'words',
+  'local',
+  'api',
+  'protocols',
+  'paint',
+  'strokes',
+  'pictures',
+  'send',
+  'workers',
+  'stores',
+  'keys',
+  'shared',
+  'tools',
+]
+/** Rooms use all of these, and never one another. */
+const CLIENT_ROOMS = ['bin', 'desk', 'flip', 'nowhere', 'plan', 'send-off', 'shelf', 'shot', 'sign-in']
+
+const SERVER_SIDE = ['@unhurried/server', '**/server/src/**', 'typeorm', 'koa']
+const clientRules = [
+  ...CLIENT.map((folder, i) => ({
+    files: [`packages/web/src/${folder}/**/*.{ts,vue}`],
+    away: [...CLIENT.slice(i + 1), 'rooms'].map(later => `**/${later}/**`),
+    message: `${folder}/ may use ${CLIENT.slice(0, i).join(', ') || 'no other folder'}`,
+  })),
+  ...CLIENT_ROOMS.map(room => ({
+    files: [`packages/web/src/rooms/${room}/**/*.{ts,vue}`],
+    away: CLIENT_ROOMS.filter(other => other !== room).flatMap(other => [`../${other}/**`, `../../${other}/**`]),
+    message: 'a room uses shared/ and what lies before it, never another room',
+  })),
+].map(({ files, away, message }) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          { group: SERVER_SIDE, message: 'the client never imports the server' },
+          { group: away, message },
+        ],
+      },
+    ],
+  },
+}))
+
 const roomRules = Object.entries(ROOMS).map(([room, may]) => {
   const others = Object.keys(ROOMS).filter(other => other !== room && !may.includes(other))
   const group = others.flatMap(other => [`../${other}/*`, `../../${other}/*`])
@@ -64,6 +110,15 @@ export default ts.config(
       'prefer-const': ['error', { destructuring: 'all' }],
       eqeqeq: 'error',
       'vue/multi-word-component-names': 'off',
+      // Keys can be changed: what names them asks the command.
+      'vue/no-restricted-static-attribute': [
+        'error',
+        {
+          key: 'title',
+          value: '/(^|[^a-z])(Ctrl|Alt|Shift|Esc|Del|Enter|Space)([^a-z]|$)|^[A-Z]$|\\( . \\)/',
+          message: 'a tip with a key in it comes from commands.tip()',
+        },
+      ],
     },
   },
   {
@@ -108,10 +163,7 @@ export default ts.config(
     'contract uses core only',
   ),
   forbid(['packages/server/**/*.ts'], ['@unhurried/web', '**/web/src/**'], 'the server never imports the client'),
-  forbid(
-    ['packages/web/**/*.{ts,vue}'],
-    ['@unhurried/server', '**/server/src/**', 'typeorm', 'koa'],
-    'the client never imports the server',
-  ),
+  forbid(['packages/web/**/*.{ts,vue}'], SERVER_SIDE, 'the client never imports the server'),
+  ...clientRules,
   { files: ['**/*.mjs', '*.js'], languageOptions: { globals: globals.node } },
 )

@@ -11,6 +11,7 @@ import {
   strokesIn,
   test,
   watchConsole,
+  paperPicture,
 } from './world.ts'
 
 test('the server is killed while forty strokes are being sent: all are there, once each', async ({
@@ -49,7 +50,7 @@ test('offline, drawing goes on; a reload in the middle loses nothing; undo still
   await safe(page)
   await context.setOffline(true)
   for (let i = 1; i < 9; i++) await pen(page, dash(i))
-  await expect(page.getByRole('status').filter({ hasText: 'kept here' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'on this machine only' })).toBeVisible()
   await page.waitForTimeout(400)
   expect(strokesIn((await stored(page, world, shot)).document)).toBe(1)
 
@@ -87,8 +88,7 @@ test('two tabs on one shot end with the same document, and nothing is asked', as
     await expect(tab.getByText(/frames 1–3/)).toBeVisible()
     await expect(tab.getByRole('dialog')).toHaveCount(0)
   }
-  const picture = async (tab: typeof page) =>
-    (await tab.locator('main.paper canvas').nth(2).screenshot()).toString('base64')
+  const picture = async (tab: typeof page) => (await paperPicture(tab)).toString('base64')
   await other.bringToFront()
   const there = await picture(other)
   await page.bringToFront()

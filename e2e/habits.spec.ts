@@ -1,4 +1,17 @@
-import { enter, expect, exposed, newShot, openDesk, pen, ring, safe, stored, test } from './world.ts'
+import {
+  drawer,
+  enter,
+  expect,
+  exposed,
+  lightTable,
+  newShot,
+  openDesk,
+  pen,
+  ring,
+  safe,
+  stored,
+  test,
+} from './world.ts'
 
 test.beforeEach(({ page, world }) => enter(page, world))
 
@@ -120,7 +133,7 @@ test('looking: flip through three, wipe over, see mirrored, tasks of the light t
   await page.keyboard.up('Shift')
   await expect(flipped).toBeHidden()
 
-  const light = page.getByRole('region', { name: 'Light table' })
+  const light = await lightTable(page)
   await light.getByRole('button', { name: 'close a loop' }).click()
   await expect(light.getByRole('button', { name: 'close a loop' })).toHaveAttribute('aria-pressed', 'true')
   await expect(light.getByText('1 + 1')).toBeVisible()
@@ -151,7 +164,7 @@ test('looking: flip through three, wipe over, see mirrored, tasks of the light t
 test('lines on the paper: the ground is dragged, typed, and there again after a reload', async ({ page, world }) => {
   const shot = await newShot(page, world)
   await openDesk(page, world, shot)
-  const note = page.getByRole('region', { name: 'Lines on the paper' })
+  const note = await drawer(page, 'Lines on the paper')
   await note.getByRole('button', { name: 'ground at' }).click()
   const field = note.getByLabel('ground at, px')
   const before = Number(await field.inputValue())

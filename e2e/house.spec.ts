@@ -54,7 +54,7 @@ test('what the server will not take is set aside with its picture: laid down aga
   await page.route('**/journal', route => route.abort())
   await pen(page, dash(0))
   await pen(page, dash(3))
-  await expect(page.getByRole('status').filter({ hasText: 'kept here' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: 'on this machine only' })).toBeVisible()
   const nothing = [{ drawing: null, frames: 4 }]
   await commitOps(page, world, shot, [
     { kind: 'exposure.write', take: 'take-1', layer: 'layer-1', from: 0, runs: nothing },

@@ -1,9 +1,11 @@
 import type { Page } from 'playwright/test'
 import {
   documentNow,
+  drawer,
   enter,
   expect,
   exposed,
+  lightTable,
   mouse,
   newShot,
   openDesk,
@@ -51,7 +53,7 @@ test('paint under a line layer is timed with it, moves with it, and is undone li
 
   // Timing asked for on the paint is the line's.
   await page.keyboard.press('Alt+3')
-  expect(columns(await documentNow(page, world, shot))).toEqual(['1×3 -×10', '1×3 -×10'])
+  expect(columns(await documentNow(page, world, shot))).toEqual(['1×3 -×9', '1×3 -×9'])
   // Where no line is drawn there is nothing to lie under.
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown')
   await pen(page, ring(0.5, 0.5, 0.1))
@@ -79,7 +81,8 @@ test('a planted mark warns when it slips, and the warning leads to the frame', a
   const shot = await newShot(page, world, { frames: 12 })
   await exposed(page, world, shot, 'A4 B4 C4')
   await openDesk(page, world, shot)
-  const marks = page.getByRole('region', { name: 'Marks' })
+  const marks = await drawer(page, 'Marks')
+  const found = await drawer(page, 'Findings')
   await marks.getByLabel('Name of a new mark').fill('heel')
   await marks.getByRole('button', { name: 'add' }).click()
   await marks.getByLabel('planted: it must not slip').check()
@@ -91,7 +94,7 @@ test('a planted mark warns when it slips, and the warning leads to the frame', a
   await click(0.4)
   await expect(page.getByText('frames 9–12')).toBeVisible()
   await click(0.43)
-  const warning = marks.getByRole('button', { name: /^heel slips on 9: \d+ px from where 1 set it down$/ })
+  const warning = found.getByRole('button', { name: /^heel slips on 9: \d+ px from where 1 set it down$/ })
   await expect(warning).toBeVisible()
   await page.keyboard.press('a')
   await expect(page.getByText('frames 5–8')).toBeVisible()
@@ -123,7 +126,7 @@ test('other layers show through in chosen colours, layers are tinted, silhouette
   await dialog.getByLabel('Tint of figure').fill('#cc2244')
   await dialog.getByLabel('How much of figure is seen').fill('0.5')
   await page.keyboard.press('Escape')
-  const light = page.getByRole('region', { name: 'Light table' })
+  const light = await lightTable(page)
   await light.getByRole('button', { name: 'Also of figure' }).click()
   await light.getByLabel('Colour of past drawings').fill('#2244cc')
   const inForce = inForceOf(page)
@@ -163,7 +166,7 @@ test('other layers show through in chosen colours, layers are tinted, silhouette
 test('an arc is laid over the paper and dragged; the picture is cut to a shape', async ({ page, world }) => {
   const shot = await newShot(page, world)
   await openDesk(page, world, shot)
-  const note = page.getByRole('region', { name: 'Lines on the paper' })
+  const note = await drawer(page, 'Lines on the paper')
   await note.getByRole('button', { name: 'add an arc' }).click()
   const top = page.locator('svg.aids circle', { hasText: 'arc 1: drag its top' })
   const before = await top.boundingBox()

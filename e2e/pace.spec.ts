@@ -1,3 +1,4 @@
+import { newLayer } from '@unhurried/core/document'
 import { longestTask } from '../scripts/tasks.mjs'
 import { commitOps, enter, expect, newShot, openDesk, safe, test } from './world.ts'
 
@@ -14,7 +15,7 @@ test('a sheet of 2,000 frames and 12 layers is scrolled and edited without a tas
     await commitOps(page, world, shot, [
       {
         kind: 'layer.add',
-        layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false, follows: null },
+        layer: newLayer(layer, layer, l + 2),
       },
       ...Array.from({ length: 40 }, (_, i) => ({
         kind: 'drawing.add',

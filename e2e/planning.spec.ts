@@ -1,4 +1,18 @@
-import { enter, expect, exposed, mouse, newShot, openDesk, pen, ring, safe, sheetOf, stored, test } from './world.ts'
+import {
+  drawer,
+  enter,
+  expect,
+  exposed,
+  mouse,
+  newShot,
+  openDesk,
+  pen,
+  ring,
+  safe,
+  sheetOf,
+  stored,
+  test,
+} from './world.ts'
 
 test.beforeEach(({ page, world }) => enter(page, world))
 
@@ -11,6 +25,7 @@ test('marks are placed in a quick pass, and crosses tell where they belong', asy
   await page.getByRole('button', { name: 'even', exact: true }).click()
   await page.getByRole('button', { name: 'make the drawings' }).click()
   for (let i = 0; i < 12; i++) await page.keyboard.press('ArrowUp')
+  await drawer(page, 'Marks')
   await page.getByLabel('Name of a new mark').fill('tip')
   await page.getByLabel('Name of a new mark').press('Enter')
   await expect(page.getByText('click where it lies')).toBeVisible()
@@ -77,8 +92,10 @@ test('takes: copied, retimed, seen side by side in step, told apart in words, on
   await expect(page.getByRole('button', { name: 'slower', exact: true })).toHaveAttribute('aria-pressed', 'true')
   await page.getByRole('link', { name: 'Desk' }).click()
   await expect(page.getByTestId('paper')).toBeVisible()
-  await page.keyboard.press('=')
-  await page.keyboard.press('=')
+  for (const by of [1, 2]) {
+    await page.keyboard.press('=')
+    await page.getByRole('button', { name: `make the shot 1 frame longer: ${12 + by} frames` }).click()
+  }
   await page.getByRole('link', { name: 'Flip' }).click()
   await page.getByRole('checkbox', { name: 'first take' }).check()
   await expect(page.locator('figure.take')).toHaveCount(2)
@@ -125,11 +142,11 @@ test('a drawing that only a removed take showed is found below the takes, and sh
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('t')
   await takes.getByRole('button', { name: 'first take', exact: true }).click()
-  await expect(takes.getByText('in no take')).toBeHidden()
+  await expect(takes.getByText('exposed in no take')).toBeHidden()
   await takes.getByRole('button', { name: 'Remove first take, again' }).click()
-  await expect(takes.getByText('in no take')).toBeVisible()
+  await expect(takes.getByText('exposed in no take')).toBeVisible()
   await takes.locator('.unshown button').click()
-  await expect(takes.getByText('in no take')).toBeHidden()
+  await expect(takes.getByText('exposed in no take')).toBeHidden()
   await page.keyboard.press('j')
   await safe(page)
   const { document } = await stored(page, world, shot)
@@ -146,7 +163,7 @@ test('the plan: length in any unit, beats that take their keys along, notes, and
   await page.goto(`${world.url}/shot/${shot}/plan`)
   const format = page.getByRole('region', { name: 'Format' })
   await format.getByLabel('Another length').fill('0.2 s')
-  await expect(format).toContainText('4.8 frames: becomes 5 frames, 0.208 s')
+  await expect(format).toContainText('4.8 frames: becomes 5 frames, 0.21 s')
   await format.getByLabel('Another length').fill('1.25 s')
   await format.getByRole('button', { name: 'set' }).click()
   await expect(format).toContainText('1250')
@@ -167,7 +184,7 @@ test('the plan: length in any unit, beats that take their keys along, notes, and
   await beats.getByLabel('Frame of lands').press('Enter')
   await safe(page)
   expect(sheetOf((await stored(page, world, shot)).document)).toBe('1×6 5×6 9×18')
-  await beats.getByRole('button', { name: 'lay them down' }).click()
+  await beats.getByRole('button', { name: 'set these beats' }).click()
   await expect(beats.getByRole('listitem')).toHaveCount(3)
 
   const notes = page.getByRole('region', { name: 'Action notes' })

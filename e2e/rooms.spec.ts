@@ -91,7 +91,7 @@ test('shots are renamed, duplicated, removed and put back; wrong wishes are name
   await box.fill('  ')
   await expect(page.getByText('A name, please.')).toBeVisible()
   await box.fill('Moth loop')
-  await page.getByRole('button', { name: 'So be it' }).click()
+  await page.getByRole('button', { name: 'Rename', exact: true }).click()
   await expect(page.getByRole('article').filter({ hasText: 'Moth loop' })).toHaveCount(1)
 
   await page.getByRole('button', { name: 'new shot', exact: true }).first().click()

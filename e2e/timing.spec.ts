@@ -1,3 +1,4 @@
+import { newLayer } from '@unhurried/core/document'
 import type { Page } from 'playwright/test'
 import {
   commitOps,
@@ -38,11 +39,11 @@ test('a key is dragged on the sheet and its inbetweens follow; the keyboard does
   await page.mouse.down()
   await page.mouse.move(key.x, key.y + 3 * 24, { steps: 5 })
   await page.mouse.up()
-  // Ripple: what is behind moves along.
-  expect(await sheetText(page, world, shot)).toBe('1×3 3×3 5×3 7×2 9×2 11×2 13×12')
+  // What is behind moves along; what the shot ends on is held for less.
+  expect(await sheetText(page, world, shot)).toBe('1×3 3×3 5×3 7×2 9×2 11×2 13×9')
   await page.keyboard.press('q')
   await page.keyboard.press('p')
-  await expect(page.getByText('what follows stays')).toBeVisible()
+  await expect(page.getByText('later drawings stay')).toBeVisible()
   for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowDown')
   await page.goto(`${world.url}/shot/${shot}/desk?frame=7`)
   await expect(page.getByText('Frame 7 of 24')).toBeAttached()
@@ -50,7 +51,7 @@ test('a key is dragged on the sheet and its inbetweens follow; the keyboard does
   expect(await sheetText(page, world, shot)).toBe('1×3 3×3 5×3 7×1 9×1 11×1 13×12')
   // No further: each drawing needs a frame.
   await page.keyboard.press('Alt+ArrowDown')
-  await expect(page.getByText('There are 2 frames for 3 drawings; each needs at least one.')).toBeVisible()
+  await expect(page.getByText('2 frames are too few for 3 drawings; each needs at least one.')).toBeVisible()
   await page.keyboard.press('p')
 })
 
@@ -78,15 +79,22 @@ test('a linked cycle is edited in one place, tells its remainder, and what would
   await page.keyboard.press('l')
   await expect(panel.getByRole('region', { name: 'Linked cycle' })).toContainText('7 frames, 3 times and 3 over')
   await panel.getByRole('button', { name: 'with 28 frames' }).click()
+  // The shot would be longer: that is asked on the desk.
+  await expect(panel).toBeHidden()
+  await page.getByRole('button', { name: 'make the shot 4 frames longer: 28 frames' }).click()
+  await page.keyboard.press('l')
   await expect(panel.getByRole('region', { name: 'Linked cycle' })).toContainText('7 frames, 4 times exactly')
   await panel.getByRole('button', { name: 'unlink' }).click()
   await expect(panel.getByRole('button', { name: 'link', exact: true })).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(panel).toBeHidden()
   // A longer hold now touches one place only.
-  for (let i = 0; i < 4; i++) await page.keyboard.press('=')
+  for (let i = 0; i < 3; i++) {
+    await page.keyboard.press('=')
+    await page.getByRole('button', { name: 'make the shot 1 frame longer' }).click()
+  }
   const sheet = await sheetText(page, world, shot)
-  expect(sheet.match(/×6/g) ?? []).toHaveLength(1)
+  expect(sheet.match(/×5/g) ?? []).toHaveLength(1)
 })
 
 test('marked frames over layers: ones, reverse, there and back, repeat, stretch, copy to another layer', async ({
@@ -94,9 +102,7 @@ test('marked frames over layers: ones, reverse, there and back, repeat, stretch,
   world,
 }) => {
   const shot = await newShot(page, world, { frames: 12 })
-  await commitOps(page, world, shot, [
-    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 3, locked: false, follows: null } },
-  ])
+  await commitOps(page, world, shot, [{ kind: 'layer.add', layer: newLayer('bag', 'satchel', 3) }])
   await exposed(page, world, shot, 'A2 b2 C8')
   await exposed(page, world, shot, 'S4 t8', 'bag')
   await openDesk(page, world, shot)
@@ -122,6 +128,9 @@ test('marked frames over layers: ones, reverse, there and back, repeat, stretch,
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowUp')
   await page.keyboard.press('p')
   await page.keyboard.press('Control+v')
+  // The satchel's first drawing would be covered: that is said before it is done.
+  await expect(page.getByText('1 would no longer be shown.')).toBeVisible()
+  await page.getByRole('button', { name: 'cover 1' }).click()
   await safe(page)
   const { document } = await stored(page, world, shot)
   // Copies on another layer: new drawings with the numbers that are free there.
@@ -133,6 +142,7 @@ test('marked frames over layers: ones, reverse, there and back, repeat, stretch,
   await panel.getByLabel('Length to stretch to').fill('0.2 s')
   await expect(panel.getByText('4.8 frames: becomes 5 frames, 0.21 s')).toBeVisible()
   await panel.getByRole('button', { name: 'stretch to' }).click()
+  await page.getByRole('button', { name: 'make the shot 3 frames longer: 15 frames' }).click()
   expect(await sheetText(page, world, shot, 'bag')).toMatch(/^2×5 /)
 })
 
@@ -216,9 +226,9 @@ test('an odd gap is answered with the nearest choices, and a key moved by a fram
   await openDesk(page, world, shot)
   await page.getByRole('button', { name: 'One inbetween less' }).click()
   await page.getByRole('button', { name: 'One inbetween less' }).click()
-  await expect(page.getByText('half-way is 3.5')).toBeVisible()
+  await expect(page.getByText('half-way is 3½')).toBeVisible()
   await page.getByRole('button', { name: 'spacing …' }).click()
   await expect(page.getByText('Nearest: 3 or 4')).toBeVisible()
   await page.getByRole('button', { name: 'move 6 to frame 7' }).click()
-  expect(await sheetText(page, world, shot)).toBe('1×6 6×7')
+  expect(await sheetText(page, world, shot)).toBe('1×6 6×6')
 })

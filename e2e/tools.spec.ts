@@ -61,7 +61,7 @@ test('pens: a pencil, an ink line and a brush are kept as they were drawn; the c
   await page.getByRole('button', { name: 'far', exact: true }).click()
   await pen(page, ring(0.6, 0.3, 0.1))
   await page.getByRole('button', { name: 'far', exact: true }).click()
-  await choose(/^mist/)
+  await choose(/^soft brush/)
   await away()
   await pen(page, ring(0.5, 0.6, 0.1))
   const drawn = elementsOf(await documentNow(page, world, shot))
@@ -74,7 +74,7 @@ test('pens: a pencil, an ink line and a brush are kept as they were drawn; the c
   await inForce.getByRole('button', { name: 'near and far in working colours' }).click()
   await expect(inForce).toBeHidden()
   await page.reload()
-  await expect(settings).toContainText('mist')
+  await expect(settings).toContainText('soft brush')
 })
 
 test('figures: straight, even, true circles, and a body that keeps its area', async ({ page, world }) => {
@@ -94,7 +94,7 @@ test('figures: straight, even, true circles, and a body that keeps its area', as
     [0.7, 0.2],
   ])
   await page.keyboard.up('Shift')
-  await expect(page.getByText('body against 1')).toBeVisible()
+  await expect(page.getByText('area against drawing 1')).toBeVisible()
   await page.getByRole('radiogroup', { name: 'Pulled' }).getByRole('radio', { name: 'area' }).click()
   await page.getByRole('button', { name: 'painted' }).click()
   await mouse(page, [
@@ -118,7 +118,7 @@ test('gathered strokes: box, add and take away, mirrored copy, numbers, smooth, 
   await pen(page, ring(0.6, 0.3, 0.08))
   await page.keyboard.press('5')
   await page.getByTitle('Settings of the tool in the hand').click()
-  await page.getByRole('radio', { name: 'box' }).click()
+  await page.getByRole('radiogroup', { name: 'Gather by' }).getByRole('radio', { name: 'box' }).click()
   await page.keyboard.press('Escape')
   const note = page.getByRole('region', { name: 'Gathered strokes' })
   await mouse(page, [
@@ -257,8 +257,11 @@ test('a shared drawing says how many places change with it, and gets its own cop
   const shot = await newShot(page, world, { frames: 12 })
   await openDesk(page, world, shot)
   await pen(page, ring(0.5, 0.5, 0.1))
-  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowDown')
-  await page.keyboard.press('y')
+  await page.keyboard.press('t')
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowDown')
+  await page.keyboard.press("'")
+  await page.keyboard.type('1')
+  await page.keyboard.press('Enter')
   const note = page.getByText('1 is shown in 2 places: what is changed here changes in all of them.')
   await expect(note).toBeVisible()
   await note.getByRole('button', { name: 'its own copy here' }).click()

@@ -166,11 +166,14 @@ export interface NewShot {
   fps?: number
   width?: number
   height?: number
+  /** the film it belongs to; one of its own unless told */
+  readonly film?: string
 }
 
 /** A film with one shot; answers with the shot's id. */
 export async function newShot(page: Page, world: World, wish: NewShot = {}): Promise<string> {
-  const film = await (await page.request.post(`${world.url}/api/films`, { data: { name: 'Exercises' } })).json()
+  const made = wish.film ? null : await page.request.post(`${world.url}/api/films`, { data: { name: 'Exercises' } })
+  const film = made ? await made.json() : { id: wish.film }
   const { name = 'A jelly pebble', frames = 24, fps = 24, width = 640, height = 360 } = wish
   const shot = await page.request.post(`${world.url}/api/films/${film.id}/shots`, {
     data: { name, frames, format: { width, height, fps, paper: '#fdfaf3' } },
@@ -350,10 +353,35 @@ export async function mouse(page: Page, places: readonly Place[]): Promise<void>
   await page.mouse.up()
 }
 
+/** What is drawn on the paper in sight, as a picture; the desk's answers over it are left out. */
+export async function paperPicture(page: Page): Promise<Buffer> {
+  await page.evaluate(() => {
+    const answers = document.querySelector<HTMLElement>('.answers')
+    if (answers) answers.style.visibility = 'hidden'
+  })
+  return page.locator('main.paper canvas').nth(2).screenshot()
+}
+
 /** A closed ring of places. */
 export function ring(x: number, y: number, r: number, n = 28, stretch = 1): Place[] {
   return Array.from({ length: n + 2 }, (_, i) => {
     const a = (i / n) * 2 * Math.PI
     return [x + (r / 1.6) * stretch * Math.cos(a), y + (r / stretch) * Math.sin(a)]
   })
+}
+
+/** A drawer of the margin, opened if it was shut. */
+export async function drawer(page: Page, label: string) {
+  const region = page.getByRole('region', { name: label })
+  const title = region.getByRole('heading').getByRole('button')
+  if ((await title.getAttribute('aria-expanded')) === 'false') await title.click()
+  return region
+}
+
+/** The light table's drawer with all its settings in sight. */
+export async function lightTable(page: Page) {
+  const light = await drawer(page, 'Light table')
+  const more = light.getByRole('button', { name: 'more settings' })
+  if (await more.isVisible()) await more.click()
+  return light
 }

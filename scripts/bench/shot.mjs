@@ -49,7 +49,17 @@ export async function heavyShot(request, url, { layers, perLayer, strokes, frame
   }
   const names = ['layer-1']
   for (let l = 1; l < layers; l++) {
-    const layer = { id: `layer-x${l}`, name: `part ${l}`, kind: 'drawn', order: l + 1, locked: false, follows: null }
+    const layer = {
+      id: `layer-x${l}`,
+      name: `part ${l}`,
+      kind: 'drawn',
+      order: l + 1,
+      locked: false,
+      follows: null,
+      counted: false,
+      volume: 'flat',
+      left: null,
+    }
     names.push(layer.id)
     await post([{ id: id(), label: 'layer', ops: [{ kind: 'layer.add', layer }] }], {})
   }
@@ -104,7 +114,17 @@ export async function longSheet(request, url) {
     const ops = [
       {
         kind: 'layer.add',
-        layer: { id: layer, name: layer, kind: 'drawn', order: l + 2, locked: false, follows: null },
+        layer: {
+          id: layer,
+          name: layer,
+          kind: 'drawn',
+          order: l + 2,
+          locked: false,
+          follows: null,
+          counted: false,
+          volume: 'flat',
+          left: null,
+        },
       },
       ...drawings.map(drawing => ({ kind: 'drawing.add', drawing })),
       { kind: 'exposure.write', take: 'take-1', layer, from: 0, runs },

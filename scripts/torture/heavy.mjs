@@ -64,7 +64,17 @@ export const HEAVY = {
     const paint = Array.from({ length: count }, (_, i) => [
       {
         kind: 'layer.add',
-        layer: { id: `p${i}`, name: 'paint', kind: 'drawn', order: i + 5, locked: false, follows: 'layer-1' },
+        layer: {
+          id: `p${i}`,
+          name: 'paint',
+          kind: 'drawn',
+          order: i + 5,
+          locked: false,
+          follows: 'layer-1',
+          counted: false,
+          volume: 'flat',
+          left: null,
+        },
       },
       drawing(`d${i}`, 1, {}, `p${i}`),
       drawing(`e${i}`, 2, {}, `p${i}`),

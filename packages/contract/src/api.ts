@@ -43,6 +43,18 @@ export const FilmCard = z.object({
 })
 export const Shelf = z.object({ films: z.array(FilmCard) })
 
+const InBin = z.object({ id: RowId, name: z.string(), removedAt: z.iso.datetime(), leavesAt: z.iso.datetime() })
+/** What was removed from the shelf, the newest first, and when each leaves for good. */
+export const Bin = z.object({
+  /** how long things lie there */
+  days: z.number(),
+  films: z.array(InBin.extend({ shots: z.number() })),
+  shots: z.array(InBin.extend({ film: z.string(), mayThrowAway: z.boolean() })),
+})
+
+/** Shots of a film in the order they are to lie in; those not named lie behind them, as they did. */
+export const Order = z.strictObject({ shots: z.array(RowId).min(1).max(500) })
+
 export const NewFilm = z.strictObject({ name: Name })
 export const Rename = z.strictObject({ name: Name })
 export const NewShot = z.strictObject({ name: Name, format: Format, frames: FrameCount, layer: Name.optional() })
@@ -171,6 +183,7 @@ export type MemberRole = z.infer<typeof MemberRole>
 export type ShotCard = z.infer<typeof ShotCard>
 export type FilmCard = z.infer<typeof FilmCard>
 export type Shelf = z.infer<typeof Shelf>
+export type Bin = z.infer<typeof Bin>
 export type NewShot = z.infer<typeof NewShot>
 export type OpenShot = z.infer<typeof OpenShot>
 export type PostBatches = z.infer<typeof PostBatches>

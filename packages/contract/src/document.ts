@@ -17,6 +17,7 @@ export const ShotDocument = z
     beats: p.tableOf(p.Beat, LIMITS.beats),
     notes: p.tableOf(p.Note, LIMITS.notes),
     way: p.Way,
+    exposure: p.Exposure,
   })
   .readonly()
 

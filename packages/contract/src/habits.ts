@@ -1,12 +1,26 @@
 import { z } from 'zod'
 
-const CommandId = z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be the name of a command')
+const CommandId = z.string().regex(/^[a-z-]{1,20}\/[a-z0-9-]{1,40}$/, 'must be a room and the name of a command')
 /** A key as commands spell it: "t", "shift+t", "ctrl+z", "?". */
 const KeyName = z
   .string()
   .min(1, 'must not be empty')
   .max(30)
   .regex(/^(ctrl\+)?(alt\+)?(shift\+)?([^\s\p{Cc}\p{Cs}]|[a-z]+[0-9]*)$/u, 'must be a key')
+
+/** Commands of Flip that were kept before names told the room; all others were meant for the desk. */
+const OF_FLIP = /^(speed-\d|before|after|breakdowns|next-layer|phone|full|help)$/
+
+/** Keys kept before names told the room get the room they were chosen in. */
+const withRooms = (keys: unknown): unknown =>
+  typeof keys === 'object' && keys !== null && !Array.isArray(keys)
+    ? Object.fromEntries(
+        Object.entries(keys).map(([id, of]) => [
+          id.includes('/') ? id : `${OF_FLIP.test(id) ? 'flip' : 'desk'}/${id}`,
+          of,
+        ]),
+      )
+    : keys
 
 const MOST_KEYS = 4
 const MOST_COMMANDS = 300
@@ -23,9 +37,12 @@ export const Habits = z.strictObject({
   fingerDraws: z.boolean(),
   sideButton: z.enum(SIDE_BUTTONS),
   /** keys of commands where they are not as they came; none is a command without a key */
-  keys: z
-    .record(CommandId, z.array(KeyName).max(MOST_KEYS))
-    .refine(keys => Object.keys(keys).length <= MOST_COMMANDS, `must hold at most ${MOST_COMMANDS} commands`),
+  keys: z.preprocess(
+    withRooms,
+    z
+      .record(CommandId, z.array(KeyName).max(MOST_KEYS))
+      .refine(keys => Object.keys(keys).length <= MOST_COMMANDS, `must hold at most ${MOST_COMMANDS} commands`),
+  ),
 })
 export type Habits = z.infer<typeof Habits>
 

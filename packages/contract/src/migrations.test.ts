@@ -48,6 +48,9 @@ const FIRST_OPERATIONS = [
   { kind: 'chart.set', id: 'c', patch: { ticks: [] } },
 ]
 
+/** What layers of the first schemas get. */
+const FIFTH = { follows: null, counted: false, volume: 'flat', left: null }
+
 const element = {
   id: 'e',
   kind: 'line',
@@ -67,7 +70,7 @@ describe('documents and operations of earlier schemas', () => {
   test('a document of the first schema becomes a valid one of the present, with nothing lost', () => {
     expect(ShotDocument.parse(document)).toEqual(document)
     expect([document.schema, document.current, document.way]).toEqual([DOCUMENT_SCHEMA, 'take-1', 'pose-to-pose'])
-    expect(document.layers['layer-1']).toEqual({ ...FIRST_SCHEMA.layers['layer-1'], locked: false, follows: null })
+    expect(document.layers['layer-1']).toEqual({ ...FIRST_SCHEMA.layers['layer-1'], locked: false, ...FIFTH })
     expect(document.takes['take-1']?.columns).toEqual(FIRST_SCHEMA.takes['take-1'].columns)
     expect(document.charts.c).toMatchObject({
       part: null,
@@ -104,16 +107,45 @@ describe('documents and operations of earlier schemas', () => {
     const third = { ...stored, layers: { bag: layer }, drawings: { d: drawing } }
     const now = migrateDocument(third as { schema: number })
     const clasp = { x: 1, y: 2, planted: false }
-    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([4, { ...layer, follows: null }, { clasp }])
+    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([5, { ...layer, ...FIFTH }, { clasp }])
     const ops = [
       { kind: 'layer.add', layer },
       { kind: 'drawing.add', drawing },
       { kind: 'marks.place', drawing: 'd', places: { clasp: { x: 1, y: 2 }, buckle: null } },
     ]
     expect(migrateOperations(ops, 3)).toEqual([
-      { kind: 'layer.add', layer: { ...layer, follows: null } },
+      { kind: 'layer.add', layer: { ...layer, ...FIFTH } },
       { kind: 'drawing.add', drawing: { ...drawing, marks: { clasp } } },
       { kind: 'marks.place', drawing: 'd', places: { clasp, buckle: null } },
+    ])
+  })
+
+  test('layers of the fourth schema were flat, takes of one length, marks points; new drawings got the usual exposure', () => {
+    const layer = { id: 'bag', name: 'satchel', kind: 'drawn', order: 2, locked: false, follows: null }
+    const mark = { id: 'clasp', layer: 'bag', name: 'clasp', order: 1 }
+    const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const take = Object.fromEntries(Object.entries(fresh.takes[FIRST.take] ?? {}).filter(([key]) => key !== 'open'))
+    const shot = Object.fromEntries(Object.entries(fresh).filter(([key]) => key !== 'exposure'))
+    const fourth = { ...shot, schema: 4, layers: { bag: layer }, marks: { clasp: mark }, takes: { [FIRST.take]: take } }
+    const now = migrateDocument({ ...fourth, swatches: { reed: { id: 'reed', name: 'reed', colour: '#b9b394' } } } as {
+      schema: number
+    })
+    expect(now.swatches.reed?.order).toBe(0)
+    expect([now.layers.bag, now.marks.clasp, now.takes[FIRST.take]?.open, now.exposure]).toEqual([
+      { ...layer, ...FIFTH },
+      { ...mark, kind: 'point' },
+      false,
+      1,
+    ])
+    const ops = [
+      { kind: 'layer.add', layer },
+      { kind: 'mark.add', mark },
+      { kind: 'take.add', take },
+    ]
+    expect(migrateOperations(ops, 4)).toEqual([
+      { kind: 'layer.add', layer: { ...layer, ...FIFTH } },
+      { kind: 'mark.add', mark: { ...mark, kind: 'point' } },
+      { kind: 'take.add', take: { ...take, open: false } },
     ])
   })
 

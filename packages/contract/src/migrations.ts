@@ -1,5 +1,5 @@
 import { presetWish, type Preset } from '@unhurried/core/chart'
-import { DOCUMENT_SCHEMA, openedForm, type Operation, type ShotDocument } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, openedForm, usualOn, type Operation, type ShotDocument } from '@unhurried/core/document'
 
 /*
  * Stored documents and operations of earlier schemas, brought up to the present one. Every step is pure, knows only its
@@ -35,6 +35,11 @@ const drawing3 = (drawing: Json): Json => ({ ...drawing, elements: mapped(drawin
 const layer4 = (layer: Json): Json => ({ follows: null, ...layer })
 const place4 = (place: Json): Json => ({ planted: false, ...place })
 const drawing4 = (drawing: Json): Json => ({ ...drawing, marks: mapped(drawing.marks, place4) })
+
+const layer5 = (layer: Json): Json => ({ counted: false, volume: 'flat', left: null, ...layer })
+const mark5 = (mark: Json): Json => ({ kind: 'point', ...mark })
+const swatch5 = (swatch: Json): Json => ({ order: 0, ...swatch })
+const take5 = (take: Json): Json => ({ open: false, ...take })
 
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
@@ -95,6 +100,31 @@ const STEPS: Readonly<Record<number, Step>> = {
           return { ...op, drawing: drawing4(op.drawing as Json) }
         case 'marks.place':
           return { ...op, places: mapped(op.places, place => place && place4(place)) }
+        default:
+          return op
+      }
+    },
+  },
+  4: {
+    document: stored => ({
+      ...stored,
+      schema: 5,
+      layers: mapped(stored.layers, layer5),
+      takes: mapped(stored.takes, take5),
+      marks: mapped(stored.marks, mark5),
+      swatches: mapped(stored.swatches, swatch5),
+      exposure: usualOn((stored.format as { fps: number }).fps),
+    }),
+    operation(op) {
+      switch (op.kind) {
+        case 'layer.add':
+          return { ...op, layer: layer5(op.layer as Json) }
+        case 'mark.add':
+          return { ...op, mark: mark5(op.mark as Json) }
+        case 'swatch.add':
+          return { ...op, swatch: swatch5(op.swatch as Json) }
+        case 'take.add':
+          return { ...op, take: take5(op.take as Json) }
         default:
           return op
       }

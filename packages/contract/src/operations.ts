@@ -1,10 +1,10 @@
-import { LAYER_KINDS, type Batch as CoreBatch, type Operation as CoreOperation } from '@unhurried/core/document'
+import { type Batch as CoreBatch, type Operation as CoreOperation } from '@unhurried/core/document'
 import { z } from 'zod'
 import { Chart, Ticks, Wish } from './charts.ts'
 import * as p from './pieces.ts'
 
-/** The most operations in one batch and elements in one operation: a paste of a very full drawing still fits. */
-export const MOST_OPERATIONS = 500
+/** The most operations in one batch and elements in one operation: all drawings of a long shot can be changed in one step. */
+export const MOST_OPERATIONS = 2500
 const MOST_ELEMENTS = 5000
 
 const ElementPatch = z
@@ -27,13 +27,7 @@ const Changes = z
 
 const patch = <S extends z.ZodRawShape>(shape: S) => z.strictObject(shape).partial().readonly()
 const Named = patch({ name: p.Name, order: z.number() })
-const LayerPatch = patch({
-  name: p.Name,
-  order: z.number(),
-  kind: z.enum(LAYER_KINDS),
-  locked: z.boolean(),
-  follows: p.Id.nullable(),
-})
+const LayerPatch = p.Layer.unwrap().omit({ id: true }).partial().readonly()
 const CyclePatch = patch({ from: p.Frame, to: p.FrameCount.nullable(), offset: p.Frame, pattern: p.Runs })
 
 const ids = z.array(p.Id).min(1).max(MOST_ELEMENTS).readonly()
@@ -58,15 +52,15 @@ export const Operation = z.discriminatedUnion('kind', [
   op('frames.insert', { take: p.Id, at: p.Frame, count: p.FrameCount, fill: p.tableOf(p.Runs, 40) }),
   op('frames.remove', { take: p.Id, at: p.Frame, count: p.FrameCount }),
   op('loop.set', { take: p.Id, loop: p.Loop }),
-  op('shot.set', { patch: patch({ way: p.Way, current: p.Id }) }),
+  op('shot.set', { patch: patch({ way: p.Way, current: p.Id, exposure: p.Exposure }) }),
   op('cycle.add', { take: p.Id, cycle: p.Cycle }),
   op('cycle.set', { take: p.Id, id: p.Id, patch: CyclePatch }),
   op('cycle.remove', { take: p.Id, id: p.Id }),
   op('take.add', { take: p.Take }),
-  op('take.set', { id: p.Id, patch: Named }),
+  op('take.set', { id: p.Id, patch: patch({ name: p.Name, order: z.number(), open: z.boolean() }) }),
   op('take.remove', { id: p.Id }),
   op('swatch.add', { swatch: p.Swatch }),
-  op('swatch.set', { id: p.Id, patch: patch({ name: p.Name, colour: p.Colour }) }),
+  op('swatch.set', { id: p.Id, patch: patch({ name: p.Name, colour: p.Colour, order: z.number() }) }),
   op('swatch.remove', { id: p.Id }),
   op('mark.add', { mark: p.Mark }),
   op('mark.set', { id: p.Id, patch: Named }),

@@ -1,12 +1,10 @@
 import { FARTHEST_PX, MOST_SAMPLES, NIB_ENDS, NIB_LOOKS } from '@unhurried/core/geometry'
-import { LABELS, LAYER_KINDS, LIMITS, ROLES, WAYS } from '@unhurried/core/document'
+import { ID_FORM, LABELS, LAYER_KINDS, LIMITS, MARK_KINDS, ROLES, VOLUMES, WAYS } from '@unhurried/core/document'
 import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
 import { z } from 'zod'
 
 /** An id made by a desk: letters, digits, - and _, never starting with one of the last two. */
-export const Id = z
-  .string()
-  .regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$/, 'must be an id of up to 40 letters, digits, - and _')
+export const Id = z.string().regex(ID_FORM, 'must be an id of up to 40 letters, digits, - and _')
 
 /** The id of a row made by the server. */
 export const RowId = z.uuid()
@@ -42,6 +40,12 @@ export const Layer = z
     order: z.number(),
     locked: z.boolean(),
     follows: Id.nullable(),
+    counted: z.boolean(),
+    volume: z.enum(VOLUMES),
+    left: z
+      .strictObject({ for: Id, why: z.string().max(LIMITS.reasonLength) })
+      .readonly()
+      .nullable(),
   })
   .readonly()
 
@@ -83,12 +87,15 @@ export function tableOf<T extends z.ZodType>(thing: T, most: number) {
 }
 
 export const Place = z.strictObject({ x: Coordinate, y: Coordinate, planted: z.boolean() }).readonly()
-export const Mark = z.strictObject({ id: Id, layer: Id, name: Name, order: z.number() }).readonly()
-export const Swatch = z.strictObject({ id: Id, name: Name, colour: Colour }).readonly()
+export const Mark = z
+  .strictObject({ id: Id, layer: Id, name: Name, order: z.number(), kind: z.enum(MARK_KINDS) })
+  .readonly()
+export const Swatch = z.strictObject({ id: Id, name: Name, colour: Colour, order: z.number() }).readonly()
 export const Beat = z.strictObject({ id: Id, name: Name, frame: Frame }).readonly()
 export const NoteText = z.string().trim().min(1, 'must not be empty').max(LIMITS.noteLength)
 export const Note = z.strictObject({ id: Id, from: Frame, to: FrameCount, text: NoteText }).readonly()
 export const Way = z.enum(WAYS)
+export const Exposure = z.number().int().min(1).max(LIMITS.exposure)
 
 export const SheetNumber = z.number().int().min(1).max(99_999)
 
@@ -117,6 +124,7 @@ export const Take = z
     name: Name,
     order: z.number(),
     length: FrameCount,
+    open: z.boolean(),
     loop: Loop,
     columns: tableOf(z.array(Run).max(LONGEST_SHOT_FRAMES).readonly(), LIMITS.layers),
     cycles: tableOf(Cycle, LIMITS.cycles),

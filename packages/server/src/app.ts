@@ -14,6 +14,7 @@ import { streams, type StreamLimits } from './http/streams.ts'
 import { accessService } from './services/access.ts'
 import { accountService } from './services/accounts.ts'
 import type { Announcer } from './services/announcer.ts'
+import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
 import { journalRoom, lanes, type JournalRoom } from './services/journalRoom.ts'
 
@@ -29,6 +30,8 @@ export interface Dependencies extends Door {
   clientFolder?: string | undefined
   demo?: Demo | null
   signInsPerMinute?: number
+  /** days that what was removed lies in the bin */
+  binDays?: number
   streamLimits?: StreamLimits
 }
 
@@ -44,6 +47,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   const room = journalRoom(source)
   const journal = deps.heavy ? lanes(room, deps.heavy) : room
   const films = filmService(source)
+  const bin = binService(source, deps.binDays ?? 30)
   const epoch = async () => ((await source.query('SELECT epoch FROM house')) as [{ epoch: string }])[0].epoch
 
   app.use(logRequests(log))
@@ -54,7 +58,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   app.use(noStore)
   const routers = [
     sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
-    shelfRoutes(films, journal, access, log),
+    shelfRoutes(films, bin, journal, access, log),
     shotRoutes(journal, access, streams(deps.announcer, journal, deps.streamLimits ?? STREAMS), epoch),
   ]
   for (const router of routers) app.use(router.routes())

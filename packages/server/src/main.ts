@@ -5,6 +5,7 @@ import { connect, underHouseLock } from './db/connect.ts'
 import { DEMO_ACCOUNT } from './demo/account.ts'
 import { seedDemo } from './demo/seed.ts'
 import { announcer } from './services/announcer.ts'
+import { binService, tendBin } from './services/bin.ts'
 import { heavyRoom } from './services/heavyRoom.ts'
 import { readSettings, type Settings } from './settings.ts'
 
@@ -40,7 +41,9 @@ async function start(settings: Settings): Promise<void> {
     clientFolder,
     demo: settings.DEMO ? DEMO_ACCOUNT : null,
     signInsPerMinute: settings.SIGN_INS_PER_MINUTE,
+    binDays: settings.BIN_DAYS,
   })
+  const untend = tendBin(binService(source, settings.BIN_DAYS), log)
   const server = serverFor(app)
   server.listen(settings.PORT, settings.HOST, () => {
     const address = server.address()
@@ -51,6 +54,7 @@ async function start(settings: Settings): Promise<void> {
   server.on('error', error => fail(error))
 
   const stop = () => {
+    untend()
     server.closeAllConnections()
     server.close(() => {
       void Promise.allSettled([word.stop(), heavy?.stop(), source.destroy()]).then(() => process.exit(0))

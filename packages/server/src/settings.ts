@@ -34,6 +34,8 @@ const Settings = z.object({
   CLIENT_FOLDER: z.string().optional(),
   DEMO: Flag,
   SIGN_INS_PER_MINUTE: z.coerce.number().int().min(1).default(20),
+  /** days that films and shots lie in the bin before they are gone */
+  BIN_DAYS: z.coerce.number().int().min(1).max(3650).default(30),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 })
 

@@ -16,7 +16,7 @@ describe('how somebody sits', () => {
     leftHanded: true,
     fingerDraws: false,
     sideButton: 'gather',
-    keys: { play: ['shift+p'], undo: [] },
+    keys: { 'desk/play': ['shift+p'], 'flip/undo': [] },
   }
 
   test('is kept on the account, for that account alone', async () => {
@@ -32,9 +32,9 @@ describe('how somebody sits', () => {
     for (const [patch, field] of [
       [{ night: 'yes' }, 'night'],
       [{ sideButton: 'fly' }, 'sideButton'],
-      [{ keys: { play: ['a key of my own'] } }, 'keys.play.0'],
+      [{ keys: { 'desk/play': ['a key of my own'] } }, 'keys.desk/play.0'],
       [{ keys: { 'Play it!': ['p'] } }, 'keys'],
-      [{ keys: { play: ['a', 'b', 'c', 'd', 'e'] } }, 'keys.play'],
+      [{ keys: { 'desk/play': ['a', 'b', 'c', 'd', 'e'] } }, 'keys.desk/play'],
       [{ colour: 'red' }, ''],
     ] as const) {
       const reply = await wilma

@@ -240,7 +240,7 @@ test('versions are found by the drawing’s name, and what all drawings refer to
     [
       newDrawing('d1', 1),
       newDrawing('d2', 2),
-      batch('swatch', { kind: 'swatch.add', swatch: { id: 'dawn', name: 'dawn', colour: '#ffeedd' } }),
+      batch('swatch', { kind: 'swatch.add', swatch: { id: 'dawn', name: 'dawn', colour: '#ffeedd', order: 0 } }),
       stroke('a', 'd2'),
       batch('dawn', {
         kind: 'elements.add',

@@ -1,6 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
 import { readSettings } from '../src/settings.ts'
-import { recentlyUsed } from '../src/services/recentlyUsed.ts'
 
 const DATABASE_URL = 'postgres://app@127.0.0.1:5432/unhurried'
 
@@ -35,28 +34,5 @@ describe('settings', () => {
     ])
     expect(() => read({ ALLOWED_HOSTS: 'http://a.example' })).toThrow('ALLOWED_HOSTS')
     expect(() => read({ TRUST_PROXY: '1' })).toThrow('TRUST_PROXY needs PUBLIC_ORIGIN')
-  })
-})
-
-describe('a table of what was used recently', () => {
-  test('forgets what was not used for longest', () => {
-    const table = recentlyUsed<number>(2)
-    table.set('a', 1)
-    table.set('b', 2)
-    expect(table.get('a')).toBe(1)
-    table.set('c', 3)
-    expect([table.get('a'), table.get('b'), table.get('c')]).toEqual([1, undefined, 3])
-    table.set('a', 4)
-    expect(table.get('a')).toBe(4)
-  })
-
-  test('forgets by weight too, and keeps the newest whatever it weighs', () => {
-    const table = recentlyUsed<number>(9, 10, n => n)
-    for (const n of [4, 5, 3]) table.set(`w${n}`, n)
-    expect([table.get('w4'), table.get('w5'), table.get('w3')]).toEqual([undefined, 5, 3])
-    table.set('w50', 50)
-    expect([table.get('w5'), table.get('w3'), table.get('w50')]).toEqual([undefined, undefined, 50])
-    table.set('w9', 9)
-    expect([table.get('w50'), table.get('w9')]).toEqual([undefined, 9])
   })
 })

@@ -1,5 +1,6 @@
 import type { Pinia } from 'pinia'
 import { createRouter, createWebHistory, type Router } from 'vue-router'
+import { HOUSE_ROOMS, SHOT_ROOMS, showShot } from './rooms/rooms.ts'
 import { useSession } from './stores/session.ts'
 
 /** The rooms of the application, by address. The frame one stands on is part of the address in every room of a shot. */
@@ -8,35 +9,23 @@ export function createRooms(pinia: Pinia): Router {
     history: createWebHistory(),
     routes: [
       { path: '/', redirect: { name: 'shelf' } },
-      {
-        path: '/sign-in',
-        name: 'sign-in',
-        component: () => import('./rooms/SignInRoom.vue'),
-        meta: { title: 'Sign in' },
-      },
-      { path: '/shelf', name: 'shelf', component: () => import('./rooms/ShelfRoom.vue'), meta: { title: 'Shelf' } },
+      ...Object.entries(HOUSE_ROOMS).map(([name, { path, words, show }]) => ({
+        path,
+        name,
+        component: show,
+        meta: { title: words },
+      })),
       {
         path: '/shot/:shot',
-        component: () => import('./rooms/ShotRoom.vue'),
+        component: showShot,
         props: true,
         redirect: to => ({ name: 'desk', params: to.params }),
-        children: [
-          { path: 'plan', name: 'plan', component: () => import('./rooms/PlanRoom.vue'), meta: { title: 'Plan' } },
-          { path: 'desk', name: 'desk', component: () => import('./rooms/DeskRoom.vue'), meta: { title: 'Desk' } },
-          { path: 'flip', name: 'flip', component: () => import('./rooms/FlipRoom.vue'), meta: { title: 'Flip' } },
-          {
-            path: 'send-off',
-            name: 'send-off',
-            component: () => import('./rooms/SendOffRoom.vue'),
-            meta: { title: 'Send off' },
-          },
-        ],
-      },
-      {
-        path: '/:rest(.*)*',
-        name: 'nowhere',
-        component: () => import('./rooms/NowhereRoom.vue'),
-        meta: { title: 'Nowhere' },
+        children: Object.entries(SHOT_ROOMS).map(([name, { words, show }]) => ({
+          path: name,
+          name,
+          component: show,
+          meta: { title: words },
+        })),
       },
     ],
   })

@@ -8,10 +8,13 @@ import {
   KEY_B,
   nearestHalves,
   presetTicks,
+  presetWish,
   PRESETS,
   steps,
   valueOf,
+  wishTicks,
   type Fraction,
+  type Preset,
   type Tick,
 } from './index.ts'
 
@@ -42,6 +45,8 @@ describe('presets', () => {
     ['even', 7, '1/8 1/4 3/8 1/2 5/8 3/4 7/8'],
     ['slow-in', 3, '1/2 3/4 7/8'],
     ['slow-out', 3, '1/8 1/4 1/2'],
+    ['slow-in', 4, '1/2 3/4 7/8 15/16'],
+    ['slow-out', 4, '1/16 1/8 1/4 1/2'],
     ['both', 5, '1/8 1/4 1/2 3/4 7/8'],
     ['favour-a', 1, '1/3'],
     ['favour-b', 1, '2/3'],
@@ -95,6 +100,26 @@ describe('presets', () => {
     )
   })
 
+  test('slow in mirrors slow out, favouring the last key favouring the first, and even and both themselves', () => {
+    const twins: Record<Preset, Preset> = {
+      even: 'even',
+      both: 'both',
+      'slow-in': 'slow-out',
+      'slow-out': 'slow-in',
+      'favour-a': 'favour-b',
+      'favour-b': 'favour-a',
+    }
+    fc.assert(
+      fc.property(preset, count, fc.double({ min: 0.05, max: 1, noNaN: true }), (name, n, strength) => {
+        const there = values(wishTicks(presetWish(name, strength), n))
+        const back = values(wishTicks(presetWish(twins[name], strength), n))
+        // A number of halves that cannot be even on both sides has two charts that mirror each other.
+        if (twins[name] === name && n % 2 === 0) return
+        back.reverse().forEach((t, i) => expect(1 - t).toBeCloseTo(there[i] as number, 9))
+      }),
+    )
+  })
+
   test('every curve runs from 0 to 1', () => {
     for (const name of PRESETS) expect([ease(name, 0), ease(name, 1)]).toEqual([0, 1])
     expect([ease('favour-a', 0.5), ease('favour-b', 0.5)]).toEqual([expect.closeTo(1 / 3), expect.closeTo(2 / 3)])
@@ -116,6 +141,11 @@ describe('the nearest halves', () => {
         const found = worst(values(nearestHalves(wished)), wished)
         const best = Math.min(...allHalves(wished.length, 4).map(ts => worst(ts, wished)))
         expect(found).toBeCloseTo(best, 12)
+        // Among those as near, none lies nearer with all its ticks.
+        const squares = (ts: readonly number[]) => ts.reduce((sum, t, i) => sum + (t - (wished[i] as number)) ** 2, 0)
+        const near = allHalves(wished.length, 4).filter(ts => worst(ts, wished) <= best + 1e-12)
+        const least = Math.min(...near.map(squares))
+        expect(squares(values(nearestHalves(wished)))).toBeCloseTo(least, 12)
       }),
       { numRuns: 60, seed: 11 },
     )

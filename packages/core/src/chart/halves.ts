@@ -48,7 +48,10 @@ export function fractionLabel(f: Fraction): string {
 }
 
 interface Tree {
-  readonly error: number
+  /** the largest distance of a tick from its wish, and the sum of all squared */
+  readonly largest: number
+  readonly squares: number
+  readonly height: number
   readonly root: number
   /** how the root lies in its stretch; always half-way but for a breakdown that may lie on a third */
   readonly ratio: '1/2' | '1/3' | '2/3'
@@ -59,12 +62,15 @@ interface Tree {
 /**
  * The chart made only of halves that lies nearest to a wish: every tick exactly half-way between its two nearest
  * neighbours at the moment it is drawn. `wished` are increasing positions between 0 and 1; the answer has as many ticks,
- * in the same order. "Nearest" is the smallest largest error; of equally near charts the shallower one wins, then the one
- * whose breakdown comes earlier. Exact: every halving tree of depth ≤ `deepest` is considered. With `thirds` the breakdown
- * may also lie on a third of the way, with halves on both sides.
+ * in the same order. Nearer is the chart whose largest error is smaller; where these are alike, the one that is nearer with all its other
+ * ticks (the sum of squared errors). Of equally near charts the one that mirrors itself wins, then the shallower one, then
+ * the one whose halves lie towards the nearer key, so that a wish seen in a mirror gives the chart seen in a mirror. Exact:
+ * every halving tree of depth ≤ `deepest` is considered. With `thirds` the breakdown may also lie on a third of the way,
+ * with halves on both sides.
  *
  * The search divides the wish: the tree over the stretch (lo, hi) for wishes i..j has its root at the middle of the
- * stretch for one of those wishes, and the best trees of the two halves do not depend on each other.
+ * stretch for one of those wishes, and the best trees of the two halves do not depend on each other. It is done twice: for
+ * the least largest error, and then, with that as the limit, for the least squares.
  *
  * Throws when the wish does not increase, or holds more ticks than a tree of that depth.
  */
@@ -73,7 +79,9 @@ export function nearestHalves(wished: readonly number[], deepest = DEEPEST_HALVI
   if (wished.length > 2 ** deepest - 1) {
     throw new UsageError(`${wished.length} ticks do not fit halves of depth ${deepest}`)
   }
-  const tree = bestTree(wished, 0, wished.length, 0, 1, deepest, thirds)
+  const search = { wished, thirds, by: 'largest' as const, limit: Infinity }
+  const limit = bestTree(search, 0, wished.length, 0, 1, deepest)?.largest ?? 0
+  const tree = bestTree({ ...search, by: 'squares', limit: limit + SAME_ERROR }, 0, wished.length, 0, 1, deepest)
   const ticks: Tick[] = new Array<Tick>(wished.length)
   if (tree) plant(tree, ticks, 0, { num: 0, den: 1 }, { num: 1, den: 1 }, KEY_A, KEY_B)
   return ticks
@@ -86,42 +94,69 @@ export function largestError(ticks: readonly Tick[], wished: readonly number[]):
 
 const SHARES = { '1/2': 1 / 2, '1/3': 1 / 3, '2/3': 2 / 3 } as const
 
-/** The best tree for wishes from..to-1 in the stretch lo..hi of the way; null when there are none. */
-function bestTree(
-  wished: readonly number[],
-  from: number,
-  to: number,
-  lo: number,
-  hi: number,
-  levels: number,
-  thirds: boolean,
-): Tree | null {
-  if (from === to) return null
+interface Search {
+  readonly wished: readonly number[]
+  readonly thirds: boolean
+  /** which error is to be small; no tick may lie farther off than `limit` */
+  readonly by: 'largest' | 'squares'
+  readonly limit: number
+}
+
+/** The best tree for wishes from..to-1 in the stretch lo..hi of the way; null when there are none, or none that fit. */
+function bestTree(search: Search, from: number, to: number, lo: number, hi: number, levels: number): Tree | null {
+  const { wished, by, limit } = search
   const room = 2 ** (levels - 1) - 1
+  const backwards = leansLate(wished, lo, hi)
+  const whole = lo === 0 && hi === 1
   let best: Tree | null = null
-  for (const ratio of thirds ? (['1/2', '1/3', '2/3'] as const) : (['1/2'] as const)) {
+  for (const ratio of whole && search.thirds ? (['1/2', '1/3', '2/3'] as const) : (['1/2'] as const)) {
     const middle = lo + (hi - lo) * SHARES[ratio]
-    for (let root = from; root < to; root++) {
+    for (let k = 0; k < to - from; k++) {
+      const root = backwards ? to - 1 - k : from + k
       if (root - from > room || to - root - 1 > room) continue
-      const left = bestTree(wished, from, root, lo, middle, levels - 1, false)
-      const right = bestTree(wished, root + 1, to, middle, hi, levels - 1, false)
       const own = Math.abs(middle - (wished[root] as number))
-      const tree = { error: Math.max(own, left?.error ?? 0, right?.error ?? 0), root, ratio, left, right }
-      if (!best || isNearer(tree, best)) best = tree
+      if (own > limit) continue
+      const left = bestTree(search, from, root, lo, middle, levels - 1)
+      const right = bestTree(search, root + 1, to, middle, hi, levels - 1)
+      if ((!left && root > from) || (!right && root + 1 < to)) continue
+      const tree: Tree = {
+        largest: Math.max(own, left?.largest ?? 0, right?.largest ?? 0),
+        squares: own ** 2 + (left?.squares ?? 0) + (right?.squares ?? 0),
+        height: 1 + Math.max(left?.height ?? 0, right?.height ?? 0),
+        root,
+        ratio,
+        left,
+        right,
+      }
+      if (!best || isNearer(tree, best, by, whole)) best = tree
     }
   }
   return best
 }
 
-const SAME_ERROR = 1e-12
-
-function isNearer(a: Tree, b: Tree): boolean {
-  if (Math.abs(a.error - b.error) > SAME_ERROR) return a.error < b.error
-  return heightOf(a) < heightOf(b)
+/** Whether equally good halves of a stretch are looked for from its end: what lies behind the middle mirrors what lies before. */
+function leansLate(wished: readonly number[], lo: number, hi: number): boolean {
+  const middle = (lo + hi) / 2
+  if (Math.abs(middle - 1 / 2) > SAME_ERROR) return middle > 1 / 2
+  return wished.reduce((sum, t) => sum + t - 1 / 2, 0) > SAME_ERROR
 }
 
-function heightOf(tree: Tree | null): number {
-  return tree ? 1 + Math.max(heightOf(tree.left), heightOf(tree.right)) : 0
+const SAME_ERROR = 1e-12
+
+function isNearer(a: Tree, b: Tree, by: 'largest' | 'squares', whole: boolean): boolean {
+  if (Math.abs(a[by] - b[by]) > SAME_ERROR) return a[by] < b[by]
+  const [evenA, evenB] = [whole && mirrorsItself(a), whole && mirrorsItself(b)]
+  return evenA === evenB ? a.height < b.height : evenA
+}
+
+/** Whether a chart reads the same from its other end. */
+function mirrorsItself(tree: Tree): boolean {
+  const ticks: Tick[] = []
+  plant(tree, ticks, 0, { num: 0, den: 1 }, { num: 1, den: 1 }, KEY_A, KEY_B)
+  return ticks.every((tick, i) => {
+    const twin = ticks[ticks.length - 1 - i] as Tick
+    return Math.abs(valueOf(tick.at) + valueOf(twin.at) - 1) < SAME_ERROR && tick.depth === twin.depth
+  })
 }
 
 function plant(tree: Tree, out: Tick[], depth: number, a: Fraction, b: Fraction, left: number, right: number): void {

@@ -68,8 +68,16 @@ export function chartInWords(wish: Wish, planned: readonly number[], measured: r
   const meant = isPreset(wish.ease) ? wish.ease : (amountsTo(planned)?.preset ?? 'even')
   const drawn = amountsTo(measured, meant)
   if (!drawn) return ''
-  if (Math.max(...measured.map((m, i) => Math.abs(m - (planned[i] as number)))) < 0.02) return 'as planned'
-  if (measured.some(m => m > 1.02)) return 'past the key and back'
+  if (farthestApart(measured, planned) < AS_PLANNED) return 'as planned'
+  const twin = [...planned].reverse().map(t => 1 - t)
+  if (farthestApart(measured, twin) < AS_PLANNED) {
+    const there = MIRRORED[meant]
+    return there === meant
+      ? `${PRESET_WORDS[meant]}, seen in a mirror`
+      : `${PRESET_WORDS[there]}, not ${PRESET_WORDS[meant]}`
+  }
+  if (measured.some(m => m > 1 + AS_PLANNED)) return 'past the key and back'
+  if (measured.some(m => m < -AS_PLANNED)) return 'back behind the first key'
   if (drawn.error > NO_PRESET) return 'no even spacing: look at each drawing'
   const words = PRESET_WORDS[drawn.preset]
   if (meant !== drawn.preset) return `${words}, not ${PRESET_WORDS[meant]}`
@@ -79,6 +87,22 @@ export function chartInWords(wish: Wish, planned: readonly number[], measured: r
   if (Math.abs(more) <= SAME_STRENGTH) return `${words}, about as strong as planned`
   const amount = Math.abs(more) <= 3 * SAME_STRENGTH ? 'a little ' : 'much '
   return `${words}, ${amount}${more > 0 ? 'stronger' : 'weaker'} than planned`
+}
+
+/** Drawings nearer to their ticks than this share of the way are as planned. */
+const AS_PLANNED = 0.02
+
+const farthestApart = (a: readonly number[], b: readonly number[]): number =>
+  Math.max(...a.map((t, i) => Math.abs(t - (b[i] as number))))
+
+/** What each preset is from its other end. */
+const MIRRORED: Record<Preset, Preset> = {
+  even: 'even',
+  both: 'both',
+  'slow-out': 'slow-in',
+  'slow-in': 'slow-out',
+  'favour-a': 'favour-b',
+  'favour-b': 'favour-a',
 }
 
 const isPreset = (name: string): name is Preset => (PRESETS as readonly string[]).includes(name)

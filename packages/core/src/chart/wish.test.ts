@@ -5,6 +5,7 @@ import {
   chartInWords,
   curveFromTrack,
   ease,
+  evenness,
   fractionLabel,
   isUsableWish,
   largestError,
@@ -129,6 +130,22 @@ describe('ticks put by hand', () => {
     expect(wishTicks(withTickAt(five, 0, 0.12, false), 7)).toHaveLength(7)
   })
 
+  test('one tick of an overshoot is dragged and the others stay, the overshoot and the one that settles it included', () => {
+    const seven = wishTicks(wish('overshoot'), 7)
+    expect(written(seven)).toBe('1/8 1/4 3/8 1/2 3/4 5/4 9/8')
+    expect(written(wishTicks(withTickAt(seven, 2, 0.31, false), 7))).toBe('1/8 1/4 3/8 1/2 3/4 5/4 9/8')
+    expect(written(wishTicks(withTickAt(seven, 4, 0.97, false), 7))).toBe('1/8 1/4 3/8 1/2 3/4 5/4 9/8')
+    const three = wishTicks(wish('overshoot', { strength: 0.2 }), 3)
+    expect(written(wishTicks(withTickAt(three, 0, 0.7, false), 3))).toBe('1/2 3/4 9/8')
+    // Dragged itself it goes to the other place past the key, and nothing else moves.
+    expect(written(wishTicks(withTickAt(three, 2, 1.3, false), 3))).toBe('1/4 1/2 5/4')
+    expect(written(wishTicks(withTickAt(seven, 5, 1.05, false), 7))).toBe('1/8 1/4 3/8 1/2 3/4 9/8 17/16')
+    const more = withTickAdded(three, 0.75, false)
+    expect(more && written(wishTicks(more, 4))).toBe('1/4 1/2 3/4 9/8')
+    expect(written(wishTicks(withoutTick(three, 0, false), 2))).toBe('1/2 9/8')
+    expect(isUsableWish(wish('hand', { points: [0.5, 1, 1, 1] }))).toBe(false)
+  })
+
   test('a tick is added and taken off; a full chart takes no more', () => {
     const more = withTickAdded(even, 0.875, false)
     expect(more && written(wishTicks(more, 4))).toBe('1/4 1/2 3/4 7/8')
@@ -138,19 +155,26 @@ describe('ticks put by hand', () => {
 })
 
 describe('gaps that do not divide evenly', () => {
-  test('between 43 and 48 the half falls on 45½: 45 or 46, or a key moved by one', () => {
-    expect(readGap(43, 48)).toEqual({
-      wished: 45.5,
+  test('between 31 and 36 the half falls on 33½: 33 or 34, or a key moved by one', () => {
+    expect(readGap(31, 36)).toEqual({
+      wished: 33.5,
       exact: false,
-      nearest: [45, 46],
+      nearest: [33, 34],
       moves: [
-        { key: 'to', frame: 47, at: 45 },
-        { key: 'to', frame: 49, at: 46 },
-        { key: 'from', frame: 42, at: 45 },
-        { key: 'from', frame: 44, at: 46 },
+        { key: 'to', frame: 35, at: 33 },
+        { key: 'to', frame: 37, at: 34 },
+        { key: 'from', frame: 30, at: 33 },
+        { key: 'from', frame: 32, at: 34 },
       ],
     })
     expect(readGap(48, 52)).toEqual({ wished: 50, exact: true, nearest: [50], moves: [] })
+  })
+
+  test('moves keep to the room there is', () => {
+    const { moves } = readGap(31, 36, 0, 1, { earliest: 31, latest: 36 })
+    expect(moves.map(move => move.frame)).toEqual([35, 32])
+    // Four inbetweens need five frames: no shorter gap is offered.
+    expect(readGap(0, 6, 1, 4).moves.every(({ key, frame }) => (key === 'to' ? frame : 6 - frame) > 4)).toBe(true)
   })
 
   test('every choice offered is a whole frame between the keys, and every move makes it exact', () => {
@@ -165,10 +189,21 @@ describe('gaps that do not divide evenly', () => {
           for (const { key, frame, at } of reading.moves) {
             const [a, b] = key === 'from' ? [frame, from + gap] : [from, frame]
             expect(readGap(a, b, i, count)).toMatchObject({ exact: true, wished: at })
+            // Every drawing gets a frame of its own.
+            expect(b - a).toBeGreaterThan(count)
           }
         }
       }),
     )
+  })
+})
+
+describe('evenness', () => {
+  test('halves give 1, 3 and 7 evenly, a third 2, 5 and 11 as well; else the nearest numbers are told', () => {
+    const even = (by: 'byHalves' | 'byThirds') => [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11].filter(n => evenness(n)[by])
+    expect(even('byHalves')).toEqual([1, 3, 7])
+    expect(even('byThirds')).toEqual([1, 2, 3, 5, 7, 11])
+    expect([2, 5, 8, 3].map(n => evenness(n).nearest)).toEqual([[1, 3], [3, 7], [7], []])
   })
 })
 
@@ -189,6 +224,26 @@ describe('a chart in words', () => {
       'no even spacing: look at each drawing',
     )
     expect(chartInWords(presetWish('even'), [], [])).toBe('')
+  })
+
+  test('a chart drawn the other way round is recognised for what it is', () => {
+    const back = (asked: Wish, n: number) =>
+      chartInWords(
+        asked,
+        values(asked, n),
+        values(asked, n)
+          .reverse()
+          .map(t => 1 - t),
+      )
+    for (const n of [3, 4, 5, 7, 11]) {
+      expect(back(presetWish('slow-out'), n)).toBe('slow in, not slow out')
+      expect(back(presetWish('slow-in'), n)).toBe('slow out, not slow in')
+      expect(back(presetWish('favour-a'), n)).toBe('favouring the last key, not favouring the first key')
+      expect(back(presetWish('favour-b'), n)).toBe('favouring the first key, not favouring the last key')
+    }
+    expect(back(presetWish('both'), 7)).toBe('as planned')
+    expect(back(presetWish('both'), 8)).toBe('slow out and in, seen in a mirror')
+    expect(chartInWords(presetWish('even'), [0.25, 0.5, 0.75], [-0.2, 0.4, 0.75])).toBe('back behind the first key')
   })
 
   test('shares made by a preset are read as that preset, and their strength within a fortieth', () => {

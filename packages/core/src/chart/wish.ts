@@ -15,7 +15,7 @@ export interface Wish {
   readonly thirds: boolean
   /**
    * curve: how far along (0–1, not falling) at equal steps of time from A to B, both ends included;
-   * hand: where the ticks were put, in order; empty for all others
+   * hand: where the ticks before the later key were put, in order, and behind them 1 for every tick past it; empty for all others
    */
   readonly points: readonly number[]
 }
@@ -37,7 +37,7 @@ const LEAST_STEP = 1e-6
  */
 export function wishedPositions(wish: Wish, count: number): number[] {
   needWhole(count, 0, 'number of inbetweens')
-  if (wish.ease === 'hand') return wish.points.slice(0, count)
+  if (wish.ease === 'hand') return wish.points.slice(0, count).filter(t => t < 1)
   if (wish.ease === 'curve') {
     needCurve(wish.points)
     return spacedOut(Array.from({ length: count }, (_, i) => alongCurve(wish.points, (i + 1) / (count + 1))))
@@ -52,17 +52,25 @@ export function wishedPositions(wish: Wish, count: number): number[] {
 /** Drawings past the key in an overshoot of so many: the overshoot itself, and with five or more one to settle. */
 const pastCount = (count: number): number => (count === 0 ? 0 : count < 5 ? 1 : 2)
 
+/** Ticks past the later key among `count`. */
+function pastIn(wish: Wish, count: number): number {
+  if (wish.ease === 'overshoot') return pastCount(count)
+  return wish.ease === 'hand' ? wish.points.filter(t => t >= 1).length : 0
+}
+
 /**
  * The ticks of a chart with `count` inbetweens (0–11): the nearest that can be drawn by halves, in the order of time.
  * An overshoot ends with a tick past B (9/8 or 5/4 of the way) and, with five or more, the half between that and B.
- * Ticks put by hand decide their count themselves. Throws on a count outside 0–11 and on unfit points.
+ * Ticks put by hand decide their count themselves, and may end so too. Throws on a count outside 0–11 and on unfit points.
  */
 export function wishTicks(wish: Wish, count: number): Tick[] {
   const n = wish.ease === 'hand' ? wish.points.length : count
   needWhole(n, 0, 'number of inbetweens')
   if (n > MOST_TICKS) throw new UsageError(`a chart holds at most ${MOST_TICKS} inbetweens, not ${n}`)
   const inner = nearestHalves(wishedPositions(wish, n), undefined, wish.thirds)
-  if (wish.ease !== 'overshoot' || n === 0) return inner
+  const beyond = pastIn(wish, n)
+  if (beyond > 2) throw new UsageError(`${beyond} ticks past the key are more than an overshoot and one to settle`)
+  if (beyond === 0) return inner
   const ratio = wish.strength < USUAL_STRENGTH ? '9/8' : '5/4'
   const ends = [
     { num: 0, den: 1 },
@@ -76,7 +84,26 @@ export function wishTicks(wish: Wish, count: number): Tick[] {
     ratio: '1/2',
     depth: 1,
   }
-  return pastCount(n) === 2 ? [...inner, past, settle] : [...inner, past]
+  return beyond === 2 ? [...inner, past, settle] : [...inner, past]
+}
+
+/** Whether an even chart of so many inbetweens can really be drawn evenly, and what can be done when it cannot. */
+export interface Evenness {
+  readonly byHalves: boolean
+  /** with the breakdown on a third of the way */
+  readonly byThirds: boolean
+  /** the nearest numbers that halves give evenly: fewer and more; empty when halves do */
+  readonly nearest: readonly number[]
+}
+
+/** How even `count` inbetweens can be: halves give 1, 3 and 7 evenly, a third of the way 2, 5 and 11 as well. */
+export function evenness(count: number): Evenness {
+  const isEven = (n: number, thirds: boolean) =>
+    wishTicks({ ...presetWish('even'), thirds }, n).every((tick, i) => tick.at.num * (n + 1) === tick.at.den * (i + 1))
+  const byHalves = isEven(count, false)
+  const others = Array.from({ length: MOST_TICKS }, (_, i) => i + 1).filter(n => isEven(n, false))
+  const nearest = [others.filter(n => n < count).pop(), others.find(n => n > count)].filter(n => n !== undefined)
+  return { byHalves, byThirds: isEven(count, true), nearest: byHalves ? [] : nearest }
 }
 
 /** A chart of a preset at its usual strength. */
@@ -140,18 +167,48 @@ function heightAt(sorted: readonly { readonly x: number; readonly y: number }[],
   return to.x - from.x < 1e-9 ? to.y : from.y + ((to.y - from.y) * (u - from.x)) / (to.x - from.x)
 }
 
-/** The wish after one tick was dragged to `t`: the others stay wished for where they are. */
+/** Half-way between the two overshoots that can be drawn: nearer than this to the key it is the small one. */
+const SMALL_OVERSHOOT = (9 / 8 + 5 / 4) / 2
+
+/**
+ * The wish after one tick was dragged to `t`: the others stay wished for where they are, the overshoot included. Dragged
+ * itself, an overshoot becomes the nearer of an eighth and a quarter past the key; the tick that settles it is its half.
+ */
 export function withTickAt(ticks: readonly Tick[], index: number, t: number, thirds: boolean): Wish {
-  return handWish(
-    ticks.map((tick, i) => (i === index ? t : valueOf(tick.at))),
-    thirds,
-  )
+  const overshoot = ticks.findIndex(tick => valueOf(tick.at) > 1)
+  const at = (tick: Tick, i: number) => {
+    if (i !== index) return valueOf(tick.at)
+    if (overshoot < 0 || i < overshoot) return Math.min(1 - LEAST_STEP, t)
+    return i > overshoot ? valueOf(tick.at) : t < SMALL_OVERSHOOT ? 9 / 8 : 5 / 4
+  }
+  const wished = ticks.map(at)
+  const alone = placeLeavingOthers(wished, index, thirds)
+  return handWish(alone === null ? wished : wished.map((now, i) => (i === index ? alone : now)), thirds)
 }
 
-/** The wish with one more tick at `t`; null when the chart is full. */
+/** Every place that halves of halves, and thirds, can reach. */
+const REACHABLE = [...new Set([16, 24].flatMap(den => Array.from({ length: den - 1 }, (_, i) => (i + 1) / den)))]
+
+/** The place nearest to where a tick was dragged that leaves all others where they are; null when it passed one, or there is none. */
+function placeLeavingOthers(wished: readonly number[], index: number, thirds: boolean): number | null {
+  const inner = wished.filter(t => t < 1)
+  const t = inner[index]
+  if (t === undefined || t <= (inner[index - 1] ?? 0) || t >= (inner[index + 1] ?? 1)) return null
+  const near = REACHABLE.filter(place => place > (inner[index - 1] ?? 0) && place < (inner[index + 1] ?? 1))
+  near.sort((a, b) => Math.abs(a - t) - Math.abs(b - t))
+  const keeps = (place: number) => {
+    const asked = inner.map((now, i) => (i === index ? place : now))
+    return nearestHalves(asked, undefined, thirds).every(
+      (tick, i) => Math.abs(valueOf(tick.at) - (asked[i] as number)) < 1e-9,
+    )
+  }
+  return near.find(keeps) ?? null
+}
+
+/** The wish with one more tick at `t` between the keys; null when the chart is full. */
 export function withTickAdded(ticks: readonly Tick[], t: number, thirds: boolean): Wish | null {
   if (ticks.length >= MOST_TICKS) return null
-  return handWish([...ticks.map(tick => valueOf(tick.at)), t], thirds)
+  return handWish([Math.min(1 - LEAST_STEP, t), ...ticks.map(tick => valueOf(tick.at))], thirds)
 }
 
 /** The wish without one tick. */
@@ -162,9 +219,13 @@ export function withoutTick(ticks: readonly Tick[], index: number, thirds: boole
   )
 }
 
+/** The wish for ticks at `ts`, those past the key behind the others in the order of time. */
 function handWish(ts: readonly number[], thirds: boolean): Wish {
-  const inside = ts.map(t => Math.min(1 - LEAST_STEP, Math.max(LEAST_STEP, t))).sort((a, b) => a - b)
-  return { ease: 'hand', strength: USUAL_STRENGTH, thirds, points: spacedOut(inside) }
+  const past = ts.filter(t => t >= 1)
+  const inside = ts.filter(t => t < 1).sort((a, b) => a - b)
+  const points = [...spacedOut(inside.map(t => Math.max(LEAST_STEP, t))), ...past.map(() => 1)]
+  const small = past.length > 0 && (past[0] as number) < SMALL_OVERSHOOT
+  return { ease: 'hand', strength: small ? USUAL_STRENGTH / 2 : USUAL_STRENGTH, thirds, points }
 }
 
 /**

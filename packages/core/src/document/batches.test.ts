@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { withCycle, withCycles, type Cycle } from '../time/cycle.ts'
 import { plain, type Run } from '../time/exposure.ts'
-import { FIRST, freshDocument } from './fresh.ts'
+import { FIRST, freshDocument, newLayer } from './fresh.ts'
 import { LIMITS, type Element, type ShotDocument, type Take } from './model.ts'
 import {
   applyBatch,
@@ -70,13 +70,28 @@ describe('a batch worked out on a bench', () => {
     )
   })
 
-  test('a junk id is a thing like any other, and nothing is inherited', () => {
-    const add: Operation = { kind: 'swatch.add', swatch: { id: '__proto__', name: 'ghost', colour: '#123456' } }
-    const result = applyBatch(document, [add, { kind: 'swatch.set', id: '__proto__', patch: { name: 'other' } }])
-    if (!result.ok) throw new Error(result.refusal.code)
-    expect(find(result.document.swatches, '__proto__')).toEqual({ id: '__proto__', name: 'other', colour: '#123456' })
-    expect(Object.getPrototypeOf(result.document.swatches)).toBe(Object.prototype)
-    expect(applyBatch(result.document, result.inverse)).toMatchObject({ ok: true, document })
+  test('ids that objects inherit, or that no desk makes, are refused by name, wherever they come in', () => {
+    const swatch = (id: string): Operation => ({
+      kind: 'swatch.add',
+      swatch: { id, name: 'ghost', colour: '#123456', order: 0 },
+    })
+    const places = JSON.parse('{"__proto__": null}') as Record<string, null>
+    const drawing = get(document.drawings, 'a')
+    for (const id of ['__proto__', 'constructor', 'toString', '', '-a', 'a b', 'a'.repeat(41)]) {
+      const ops: Operation[] = [
+        swatch(id),
+        { kind: 'drawing.add', drawing: { ...drawing, id, number: 99, elements: {}, marks: {} } },
+        { kind: 'mark.add', mark: { id, layer: drawing.layer, name: 'tail', order: 1, kind: 'point' } },
+      ]
+      for (const op of ops) {
+        const result = applyBatch(document, [op])
+        expect(result).toMatchObject({ ok: false, refusal: { code: 'bad-value', what: `id ${id.slice(0, 40)}` } })
+      }
+    }
+    expect(applyBatch(document, [{ kind: 'marks.place', drawing: 'a', places }])).toMatchObject({ ok: false })
+    expect(applyBatch(document, [swatch('reed-2')])).toMatchObject({ ok: true })
+    // What is asked for under such an id is not there.
+    expect(find(document.swatches, '__proto__')).toBeUndefined()
   })
 
   test('the sheet of a tied layer is not stored, and shared by takes of one timing', () => {
@@ -171,7 +186,7 @@ describe('what is bounded over the whole shot', () => {
     const paint = (i: number): Operation[] => [
       {
         kind: 'layer.add',
-        layer: { id: `l${i}`, name: 'paint', kind: 'drawn', order: 9, locked: false, follows: FIRST.drawn },
+        layer: newLayer(`l${i}`, 'paint', 9, { follows: FIRST.drawn }),
       },
       ...[1, 2].map((number): Operation => ({
         kind: 'drawing.add',

@@ -1,22 +1,14 @@
-import { lengthOf, overwrite, plain, slice, type Run } from '../time/exposure.ts'
-import {
-  edited,
-  editStretch,
-  formOf,
-  inTurn,
-  rewriteLayer,
-  touchesCycle,
-  withStretch,
-  type Edited,
-} from './layerForm.ts'
+import { lengthOf, slice, type Run } from '../time/exposure.ts'
+import { settleAll, stretchChange, type LayerChange } from './changes.ts'
+import { touchesCycle, type Edited } from './layerForm.ts'
 import type { Drawing, Mark, ShotDocument, Swatch, Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
-import { columnOf, freeNumber, layersInOrder, marksOf } from './selectors.ts'
 import { sheetsUnderCopy } from './paintSheets.ts'
-import { copiedElements } from './sheetEdits.ts'
 import type { Marked } from './retime.ts'
+import { followingOf, type Manner } from './room.ts'
+import { columnOf, freeNumber, layersInOrder, marksOf } from './selectors.ts'
+import { copiedElements } from './sheetEdits.ts'
 import { find, get, has } from './table.ts'
-import type { Following } from '../time/segment.ts'
 
 /** A stretch of the sheet taken along: what is exposed, and everything that makes the drawings whole elsewhere. */
 export interface Clip {
@@ -53,7 +45,7 @@ export function copyClip(document: ShotDocument, take: Take, shot: string, marke
 /**
  * Pastes a clip from `frame` on, its topmost column on `layer` and the others below it (columns without a layer are left
  * out). 'share' shows the same drawings again where the clip comes from this very layer; everything else becomes copies
- * with numbers of their own. 'stay' writes over what is there, 'ripple' moves it. A longer shot is made when needed.
+ * with the numbers they had where these are free. 'stay' writes over what is there, 'ripple' moves it.
  */
 export function pasteClip(
   document: ShotDocument,
@@ -63,47 +55,35 @@ export function pasteClip(
   layer: string,
   frame: number,
   how: 'share' | 'copy',
-  following: Following,
+  manner: Manner,
   newId: () => string,
 ): Edited {
   const order = layersInOrder(document).reverse()
-  const first = order.findIndex(l => l.id === layer)
+  const top = order.findIndex(l => l.id === layer)
   const swatches = foreignSwatches(document, clip)
-  const added: Operation[] = [...swatches]
-  const steps = clip.columns.flatMap((column, i) => {
-    const target = order[first + i]
+  const first: Operation[] = [...swatches]
+  const changes = clip.columns.flatMap((column, i): LayerChange[] => {
+    const target = order[top + i]
     if (!target) return []
     const same = how === 'share' && clip.shot === shot && column.layer === target.id
     const made = same ? { ops: [], runs: column.runs } : copies(document, clip, column.runs, target.id, frame, newId)
-    added.push(...made.ops)
-    return [(doc: ShotDocument, t: Take) => written(doc, t, target.id, frame, made.runs, following)]
+    first.push(...made.ops)
+    return [pasted(take, target.id, frame, made.runs, manner)]
   })
-  const step = inTurn(document, take.id, [() => edited(added), ...steps])
-  return step
+  return settleAll(document, take, changes, manner, { first })
 }
 
-function written(
-  document: ShotDocument,
-  take: Take,
-  layer: string,
-  frame: number,
-  runs: readonly Run[],
-  following: Following,
-): Edited {
-  const form = formOf(take, layer)
-  const end = frame + lengthOf(runs)
-  if (following === 'ripple') {
-    if (touchesCycle(take, layer, frame, frame + 1) && touchesCycle(take, layer, frame - 1, frame)) {
-      return { ok: false, code: 'crosses-cycle' }
-    }
-    const here = slice(form.runs, frame, frame + 1)
-    const next = withStretch(form, frame, frame + 1, [...runs, ...here], 'ripple')
-    return edited(rewriteLayer(document, take, layer, next))
+/** What is put in before a frame; or, where what follows stays, from that frame on in place of what is there. */
+function pasted(take: Take, layer: string, frame: number, runs: readonly Run[], manner: Manner): LayerChange {
+  if (followingOf(manner) === 'stay') {
+    const to = Math.min(take.length, frame + lengthOf(runs))
+    if (!touchesCycle(take, layer, frame, to)) return { layer, from: frame, to, stretch: runs, cycle: null }
+    return to < frame + lengthOf(runs)
+      ? { ok: false, code: 'crosses-cycle' }
+      : stretchChange(take, layer, frame, to, () => runs, manner)
   }
-  if (end <= take.length) return editStretch(document, take, layer, frame, end, () => runs, 'stay')
-  if (touchesCycle(take, layer, frame, take.length)) return { ok: false, code: 'crosses-cycle' }
-  const longer = plain([...form.runs, { drawing: null, frames: end - take.length }])
-  return edited(rewriteLayer(document, take, layer, { ...form, runs: overwrite(longer, frame, runs) }))
+  const inside = touchesCycle(take, layer, frame, frame + 1) && touchesCycle(take, layer, frame - 1, frame)
+  return inside ? { ok: false, code: 'crosses-cycle' } : { layer, from: frame, to: frame, stretch: runs, cycle: null }
 }
 
 /** Copies of the drawings of runs under new ids and free numbers, and the runs that show them. */
@@ -126,7 +106,7 @@ function copies(
     if (source && id === undefined) {
       id = newId()
       known.set(source.id, id)
-      const number = freeNumber(document, layer, at, taken)
+      const number = keptNumber(document, layer, source.number, at, taken)
       taken.push(number)
       const places = Object.entries(source.marks).flatMap(([mark, place]) => {
         const here = marks.ids.get(mark)
@@ -150,6 +130,12 @@ function copies(
     return { drawing: id ?? null, frames: run.frames }
   })
   return { ops, runs: out }
+}
+
+/** The number a copy gets: the one it had where that is free on the layer, else that of the frame it starts on. */
+function keptNumber(document: ShotDocument, layer: string, number: number, frame: number, taken: readonly number[]) {
+  const used = Object.values(document.drawings).some(d => d.layer === layer && d.number === number)
+  return used || taken.includes(number) ? freeNumber(document, layer, frame, taken) : number
 }
 
 /** Marks of the same name on the layer stand for the clip's; missing ones are added. */

@@ -3,14 +3,15 @@ import fc from 'fast-check'
 import { PRESETS, presetWish } from '../chart/index.ts'
 import { drawingAt, lengthOf } from '../time/exposure.ts'
 import { countDrawings, drawingsNeeded, usualExposure } from '../work/index.ts'
-import { FIRST, freshDocument } from './fresh.ts'
+import { newLayer, FIRST, freshDocument } from './fresh.ts'
 import type { Edited } from './layerForm.ts'
 import { makeDrawings, setChart, type Making } from './make.ts'
 import type { ShotDocument, Take } from './model.ts'
 import { applyBatch, columnsCover, type Operation } from './operations/index.ts'
 import { drawingQueue, plannedPlace } from './queue.ts'
-import { sampleDocument, sampleDrawing, sampleElement } from './tests/sample.ts'
+import { sampleDocument, sampleDrawing, sampleElement, sure } from './tests/sample.ts'
 import * as select from './selectors.ts'
+import type { Room } from './room.ts'
 import * as edits from './sheetEdits.ts'
 import { get } from './table.ts'
 
@@ -79,20 +80,20 @@ describe('making the drawings of a chart', () => {
     ])
   })
 
-  test('on ones the later key comes earlier and the shot is shorter; on threes it moves back', () => {
+  test('on ones the later key comes earlier and is held to the end; on threes it needs a longer shot, or says so', () => {
     const document = twoKeys()
-    const lengths = [1, 3].map(on => {
-      const made = apply(
-        document,
-        mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 3, on, counter())),
-      )
+    const making = (on: number, room: Room) =>
+      makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 3, on, counter(), room)
+    const lengths = ([1, 3] as const).map(on => {
+      const made = apply(document, mustMake(making(on, 'longer')))
       expect(columnsCover(made)).toBe(true)
       return [takeOf(made).length, select.firstFrameOf(takeOf(made), get(made.drawings, 'b'))]
     })
     expect(lengths).toEqual([
-      [8, 4],
+      [12, 4],
       [16, 12],
     ])
+    expect(making(3, 'free')).toEqual({ ok: false, code: 'no-room', over: 4 })
   })
 
   test('fitted in, the keys stay where they are', () => {
@@ -101,7 +102,7 @@ describe('making the drawings of a chart', () => {
       document,
       mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 2, 'fit', counter())),
     )
-    expect(select.exposures(takeOf(made), L).map(run => run.frames)).toEqual([3, 3, 2, 4])
+    expect(select.exposures(takeOf(made), L).map(run => run.frames)).toEqual([3, 2, 3, 4])
     expect(
       makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 11, 'fit', counter()),
     ).toEqual({
@@ -121,7 +122,7 @@ describe('making the drawings of a chart', () => {
     )
     made = apply(made, [{ kind: 'elements.add', drawing: 'new2', elements: [sampleElement('x')] }])
     const fewer = apply(made, mustMake(makeDrawings(made, takeOf(made), pairOf(made), presetWish('even'), 1, 2, ids)))
-    expect(shown(fewer)).toBe('aanew2new2bbbb')
+    expect(shown(fewer)).toBe('aanew2new2bbbbbbbb')
     expect(Object.keys(fewer.drawings).sort()).toEqual(['a', 'b', 'new2'])
     expect(makeDrawings(fewer, takeOf(fewer), pairOf(fewer), presetWish('even'), 0, 2, ids)).toEqual({
       ok: false,
@@ -147,6 +148,7 @@ describe('making the drawings of a chart', () => {
             n,
             on,
             counter(),
+            'longer',
           )
           if (!making.ok) return expect(on === 'fit' && n > 7).toBe(true)
           const result = applyBatch(document, making.ops)
@@ -212,22 +214,30 @@ describe('edits of the sheet', () => {
 
   test('a new drawing goes on an empty frame, splits a hold, or follows the drawing that starts there', () => {
     const put = (frame: number) => {
-      const edit = edits.putNewDrawing(base, takeOf(base), L, frame, 2, null, 'key', () => 'N')
-      return [shown(apply(base, edit?.ops ?? [])), edit?.frame]
+      const edit = sure(edits.putNewDrawing(base, takeOf(base), L, frame, 2, null, 'key', () => 'N'))
+      return [shown(apply(base, edit.ops)), edit.frame]
     }
-    expect(put(14)).toEqual(['aaaabbbbcccc..NN........', 14])
+    expect(put(14)).toEqual(['aaaabbbbccccccNN........', 14])
+    expect(
+      shown(
+        apply(
+          base,
+          sure(edits.putNewDrawing(base, takeOf(base), L, 14, 2, null, 'key', () => 'N', { blank: true })).ops,
+        ),
+      ),
+    ).toBe('aaaabbbbcccc..NN........')
     expect(put(2)).toEqual(['aaNNbbbbcccc............', 2])
     expect(put(8)).toEqual(['aaaabbbbccccNN..........', 12])
-    expect(put(0)).toEqual(['aaaaNNbbbbcccc............', 4])
+    expect(put(0)).toEqual(['aaaaNNbbbbcccc..........', 4])
   })
 
   test('a copy is a new drawing that shares the stored samples; a share is the same drawing again', () => {
-    const copy = edits.putNewDrawing(base, takeOf(base), L, 14, 2, get(base.drawings, 'a'), 'key', counter())
-    const copied = Object.values(get(apply(base, copy?.ops ?? []).drawings, copy?.drawing ?? '').elements)[0]
+    const copy = sure(edits.putNewDrawing(base, takeOf(base), L, 14, 2, get(base.drawings, 'a'), 'key', counter()))
+    const copied = Object.values(get(apply(base, copy.ops).drawings, copy.drawing).elements)[0]
     expect(copied).toMatchObject({ samples: 's-a1' })
     expect(copied?.id).not.toBe('a1')
-    const shared = apply(base, edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
-    expect(shown(shared)).toBe('aaaabbbbcccc..aa........')
+    const shared = apply(base, sure(edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2)).ops)
+    expect(shown(shared)).toBe('aaaabbbbccccccaa........')
     expect(select.exposureCount(takeOf(shared), get(shared.drawings, 'a'))).toBe(2)
   })
 
@@ -235,36 +245,42 @@ describe('edits of the sheet', () => {
     const cleared = apply(base, edits.clearDrawing(get(base.drawings, 'b')))
     expect(shown(cleared)).toBe(shown(base))
     expect(select.isBlank(get(cleared.drawings, 'b'))).toBe(true)
-    const removed = apply(base, edits.removeExposure(base, takeOf(base), L, 5).ops)
-    expect(shown(removed)).toBe('aaaacccc............')
+    const removed = apply(base, sure(edits.removeExposure(base, takeOf(base), L, 5)).ops)
+    expect(shown(removed)).toBe('aaaacccc................')
     expect(Object.keys(removed.drawings)).toEqual(['a', 'c'])
-    expect(takeOf(removed).length).toBe(20)
+    expect(takeOf(removed).length).toBe(24)
   })
 
   test('removing a shared exposure keeps the drawing, removing a key takes its chart along', () => {
-    const shared = apply(base, edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2).ops)
-    expect(Object.keys(apply(shared, edits.removeExposure(shared, takeOf(shared), L, 14).ops).drawings)).toContain('a')
+    const shared = apply(base, sure(edits.shareDrawing(base, takeOf(base), get(base.drawings, 'a'), 14, 2)).ops)
+    expect(
+      Object.keys(apply(shared, sure(edits.removeExposure(shared, takeOf(shared), L, 14)).ops).drawings),
+    ).toContain('a')
     const charted = apply(base, mustMake(setChart(base, takeOf(base), pairOf(base), presetWish('even'), 1, counter())))
-    expect(Object.keys(apply(charted, edits.removeExposure(charted, takeOf(charted), L, 0).ops).charts)).toEqual([])
+    expect(Object.keys(apply(charted, sure(edits.removeExposure(charted, takeOf(charted), L, 0)).ops).charts)).toEqual(
+      [],
+    )
   })
 
   test('another animated layer keeps the length of the shot', () => {
     const two = apply(base, [
       {
         kind: 'layer.add',
-        layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 2, locked: false, follows: null },
+        layer: newLayer('bag', 'satchel', 2),
       },
       { kind: 'drawing.add', drawing: { ...sampleDrawing('s', 1), layer: 'bag', elements: {} } },
       { kind: 'exposure.write', take: FIRST.take, layer: 'bag', from: 0, runs: [{ drawing: 's', frames: 24 }] },
     ])
-    const removed = apply(two, edits.removeExposure(two, takeOf(two), L, 5).ops)
+    const removed = apply(two, sure(edits.removeExposure(two, takeOf(two), L, 5)).ops)
     expect(shown(removed)).toBe('aaaacccc................')
   })
 
-  test('on twos and held longer: what follows moves, the shot follows', () => {
-    expect(shown(apply(base, ops(edits.exposeSelection(base, takeOf(base), L, 0, 8, 2))))).toBe('aabbcccc............')
-    expect(shown(apply(base, ops(edits.holdDrawing(base, takeOf(base), L, 5, 6))))).toBe('aaaabbbbbbcccc............')
-    expect(shown(apply(base, ops(edits.holdDrawing(base, takeOf(base), L, 5, 1))))).toBe('aaaabcccc............')
+  test('on twos and held longer: what follows moves, the shot keeps its length', () => {
+    expect(shown(apply(base, ops(edits.exposeSelection(base, takeOf(base), [L], 0, 8, 2))))).toBe(
+      'aabbcccc................',
+    )
+    expect(shown(apply(base, ops(edits.holdDrawing(base, takeOf(base), L, 5, 6))))).toBe('aaaabbbbbbcccc..........')
+    expect(shown(apply(base, ops(edits.holdDrawing(base, takeOf(base), L, 5, 1))))).toBe('aaaabcccc...............')
     expect(ops(edits.holdDrawing(base, takeOf(base), L, 5, 4))).toEqual([])
   })
 

@@ -11,7 +11,8 @@ import type { ShotDocument, Take } from './model.ts'
 import { applyBatch, columnsCover, cyclesHold, type Operation } from './operations/index.ts'
 import { drawingQueue } from './queue.ts'
 import { columnOf, keysAround, layersInOrder, neighbours } from './selectors.ts'
-import { sampleDocument, sampleElement } from './tests/sample.ts'
+import { sampleDocument, sampleElement, sure } from './tests/sample.ts'
+import { ROOMS, type Manner } from './room.ts'
 import * as retime from './retime.ts'
 import * as edits from './sheetEdits.ts'
 import { copyTake } from './takes.ts'
@@ -65,7 +66,7 @@ const act: fc.Arbitrary<Act> = fc.record({
 })
 
 /** The operations of an edit, or none when it says no: whatever it says yes to must be possible. */
-const allowed = (step: Edited): readonly Operation[] => (step.ok ? step.ops : [])
+const allowed = (step: Edited | null): readonly Operation[] => (step?.ok ? step.ops : [])
 
 function opsOf(
   document: ShotDocument,
@@ -78,27 +79,32 @@ function opsOf(
   const here = edits.sourceAt(document, take, layer, frame)
   const pair = keysAround(document, take, layer, frame)
   const following = wished % 3 ? 'ripple' : 'stay'
-  const marked = { layers: [layer], from: frame, to: Math.min(take.length, frame + n * 2) }
+  const manner: Manner = { following, room: ROOMS[n] ?? 'free' }
+  const marked = {
+    layers: n % 2 ? [layer] : [FIRST.drawn, FIRST.background],
+    from: frame,
+    to: Math.min(take.length, frame + n * 2),
+  }
   switch (what) {
     case 'new':
     case 'background':
-      return edits.putNewDrawing(document, take, layer, frame, n, null, 'key', newId)?.ops ?? []
+      return allowed(edits.putNewDrawing(document, take, layer, frame, n, null, 'key', newId, { manner }))
     case 'copy':
-      return edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId)?.ops ?? []
+      return allowed(edits.putNewDrawing(document, take, layer, frame, n, here, 'inbetween', newId, { manner }))
     case 'share':
-      return here ? edits.shareDrawing(document, take, here, frame, n).ops : []
+      return here ? allowed(edits.shareDrawing(document, take, here, frame, n, { manner })) : []
     case 'own':
-      return edits.ownCopy(document, take, layer, frame, newId)?.ops ?? []
+      return allowed(edits.ownCopy(document, take, layer, frame, newId))
     case 'remove':
-      return edits.removeExposure(document, take, layer, frame).ops
+      return allowed(edits.removeExposure(document, take, layer, frame))
     case 'clear':
       return here ? edits.clearDrawing(here) : []
     case 'draw':
       return here ? [{ kind: 'elements.add', drawing: here.id, elements: [sampleElement(newId())] }] : []
     case 'on':
-      return allowed(edits.exposeSelection(document, take, layer, frame, frame + n * 3, n, following))
+      return allowed(edits.exposeSelection(document, take, [layer, FIRST.background], frame, frame + n * 3, n, manner))
     case 'hold':
-      return allowed(edits.holdDrawing(document, take, layer, frame, n, following))
+      return allowed(edits.holdDrawing(document, take, layer, frame, n, manner))
     case 'insert':
       return [{ kind: 'frames.insert', take: take.id, at: frame, count: n, fill: {} }]
     case 'out':
@@ -116,21 +122,21 @@ function opsOf(
         .map(id => ({ kind: 'cycle.remove', take: take.id, id }))
     case 'reverse':
     case 'there-and-back':
-      return allowed(retime.retime(document, take, marked, { kind: what }, following))
+      return allowed(retime.retime(document, take, marked, { kind: what }, manner))
     case 'repeat':
-      return allowed(retime.retime(document, take, marked, { kind: what, times: n }, following))
+      return allowed(retime.retime(document, take, marked, { kind: what, times: n }, manner))
     case 'stretch':
-      return allowed(retime.retime(document, take, marked, { kind: what, frames: n * 3 }, following))
+      return allowed(retime.retime(document, take, marked, { kind: what, frames: n * 3 }, manner))
     case 'slide':
-      return allowed(retime.slide(document, take, marked, frame % 2 ? n : -n))
+      return allowed(retime.slide(document, take, marked, frame % 2 ? n : -n, ROOMS[n]))
     case 'trim':
-      return allowed(retime.trim(document, take, layer, frame, n % 2 ? 'start' : 'end', following))
+      return allowed(retime.trim(document, take, layer, frame, n % 2 ? 'start' : 'end', manner))
     case 'take-out':
-      return allowed(retime.takeOut(document, take, marked, following))
+      return allowed(retime.takeOut(document, take, marked, manner))
     case 'keep':
       return n > 3 ? retime.keepOnly(take, marked.from, marked.to) : []
     case 'move-key':
-      return here ? allowed(retime.moveKey(document, take, here.id, frame + n - 2, following)) : []
+      return here ? allowed(retime.moveKey(document, take, here.id, frame + n - 2, manner)) : []
     case 'take': {
       const id = newId()
       return [...copyTake(document, take.id, id, 'slower'), { kind: 'shot.set', patch: { current: id } }]
@@ -138,7 +144,7 @@ function opsOf(
     case 'paste': {
       const clip = copyClip(document, take, 'here', { ...marked, layers: [FIRST.drawn, FIRST.background] })
       const how = n % 2 ? 'share' : 'copy'
-      return allowed(pasteClip(document, take, 'here', clip, layer, (frame * 7) % take.length, how, following, newId))
+      return allowed(pasteClip(document, take, 'here', clip, layer, (frame * 7) % take.length, how, manner, newId))
     }
     case 'pin': {
       if (!here) return []
@@ -157,7 +163,7 @@ function opsOf(
       const preset = PRESETS[frame % PRESETS.length] ?? 'even'
       const make =
         what === 'make'
-          ? makeDrawings(document, take, pair, presetWish(preset), n, n, newId)
+          ? makeDrawings(document, take, pair, presetWish(preset), n, n, newId, ROOMS[n])
           : setChart(document, take, pair, presetWish(preset), n, newId)
       return make.ok ? make.ops : []
     }
@@ -188,13 +194,13 @@ describe('its own copy', () => {
     const layer = FIRST.drawn
     const shown = columnOf(take, layer).find(run => run.drawing !== null)
     const source = get(base.drawings, shown?.drawing as string)
-    const shared = applyBatch(base, edits.shareDrawing(base, take, source, take.length - 2, 2).ops)
+    const shared = applyBatch(base, sure(edits.shareDrawing(base, take, source, take.length - 2, 2)).ops)
     if (!shared.ok) throw new Error(shared.refusal.code)
     const frame = takeOf(shared.document).length - 2
     let made = 0
-    const own = edits.ownCopy(shared.document, takeOf(shared.document), layer, frame, () => `own-${++made}`)
-    const after = applyBatch(shared.document, own?.ops ?? [])
-    if (!own || !after.ok) throw new Error('no copy was made')
+    const own = sure(edits.ownCopy(shared.document, takeOf(shared.document), layer, frame, () => `own-${++made}`))
+    const after = applyBatch(shared.document, own.ops)
+    if (!after.ok) throw new Error('no copy was made')
     const column = columnOf(takeOf(after.document), layer)
     expect(column.filter(run => run.drawing === source.id).length).toBe(
       columnOf(takeOf(shared.document), layer).filter(run => run.drawing === source.id).length - 1,

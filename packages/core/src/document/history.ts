@@ -1,4 +1,4 @@
-import type { Operation } from './operations/index.ts'
+import { joinOf, type Operation } from './operations/index.ts'
 
 /** One step that can be undone (or redone): what it was, and the operations that do so. */
 export interface Step {
@@ -37,14 +37,9 @@ export function doneJoining(history: History, step: Step): History {
 /** Whether undoing `last` also undoes `step`: both set the same properties of the same elements, and nothing else. */
 function undoesToo(last: Step, step: Step): boolean {
   const [a, b] = [last.ops[0], step.ops[0]]
-  if (last.ops.length !== 1 || step.ops.length !== 1 || a?.kind !== 'elements.set' || b?.kind !== 'elements.set')
-    return false
-  const touched = (op: typeof a) =>
-    op.changes
-      .map(({ id, patch }) => `${id} ${Object.keys(patch).sort().join()}`)
-      .sort()
-      .join()
-  return a.drawing === b.drawing && touched(a) === touched(b)
+  if (last.ops.length !== 1 || step.ops.length !== 1 || !a || !b || a.kind !== b.kind) return false
+  const joined = joinOf(a)
+  return joined !== null && joined === joinOf(b)
 }
 
 /** After the newest step was undone by committing its ops; `inverse` does it again. */

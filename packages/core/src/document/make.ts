@@ -7,7 +7,9 @@ import { paintOff } from './paintSheets.ts'
 import { chartBetween, columnOf, freeNumber, isBlank, type KeyPair } from './selectors.ts'
 import { find, get } from './table.ts'
 import { unchart } from './sheetEdits.ts'
-import { touchesCycle } from './layerForm.ts'
+import { touchesCycle, type EditRefusal } from './layerForm.ts'
+import { settleAll, throughTheEnd } from './changes.ts'
+import type { Room } from './room.ts'
 
 /** How the drawings of a chart are put on the sheet: on so many frames each (the later key moves), or where there is room. */
 export type Exposing = number | 'fit'
@@ -15,7 +17,7 @@ export type Exposing = number | 'fit'
 /** Operations, or why the chart cannot be made; with figures to say it in words. */
 export type Making =
   | { readonly ok: true; readonly ops: readonly Operation[] }
-  | { readonly ok: false; readonly code: 'too-little-room'; readonly frames: number; readonly needed: number }
+  | EditRefusal
   | { readonly ok: false; readonly code: 'more-are-drawn'; readonly drawn: number }
   | { readonly ok: false; readonly code: 'in-a-cycle' }
 
@@ -44,8 +46,8 @@ export function setChart(
 /**
  * Makes the drawings of a chart: numbered empty drawings for its ticks, exposed between the two keys. Drawings already
  * exposed between the keys are taken for the ticks in order, blank ones too many are removed. With a number for `on`,
- * every drawing and the first key get that many frames and the later key (and all behind it, on every layer) moves; with
- * 'fit' the keys stay where they are and the frames between are shared out evenly.
+ * every drawing and the first key get that many frames and the later key moves, with all behind it as asked for; with 'fit'
+ * the keys stay where they are and the frames between are shared out evenly.
  */
 export function makeDrawings(
   document: ShotDocument,
@@ -55,15 +57,16 @@ export function makeDrawings(
   count: number,
   on: Exposing,
   newId: () => string,
+  room: Room = 'free',
 ): Making {
-  const room = pair.toFrame - pair.fromFrame
-  if (touchesCycle(take, pair.from.layer, pair.fromFrame, pair.toFrame)) return { ok: false, code: 'in-a-cycle' }
-  if (on === 'fit' && room < count + 1) return { ok: false, code: 'too-little-room', frames: room, needed: count + 1 }
   const between = drawingsBetween(document, take, pair)
+  const gap = pair.toFrame - pair.fromFrame
+  if (touchesCycle(take, pair.from.layer, pair.fromFrame, pair.toFrame)) return { ok: false, code: 'in-a-cycle' }
+  if (on === 'fit' && gap < count + 1) return { ok: false, code: 'too-little-room', frames: gap, needed: count + 1 }
   const adopted = adopt(between, count)
   if (!adopted) return { ok: false, code: 'more-are-drawn', drawn: between.filter(d => !isBlank(d)).length }
 
-  const holds = on === 'fit' ? spread(room, count + 1) : Array.from({ length: count + 1 }, () => on)
+  const holds = on === 'fit' ? spread(gap, count + 1) : Array.from({ length: count + 1 }, () => on)
   const layer = pair.from.layer
   const added: Drawing[] = []
   let frame = pair.fromFrame
@@ -84,17 +87,18 @@ export function makeDrawings(
   const shown = [pair.from.id, ...ticks.map(tick => tick.drawing)]
   const runs: Run[] = shown.map((drawing, i) => ({ drawing, frames: holds[i] as number }))
   const surplus = between.filter(d => !adopted.includes(d))
-  return {
-    ok: true,
-    ops: [
-      ...added.map((drawing): Operation => ({ kind: 'drawing.add', drawing })),
-      ...moveLaterKey(take, pair, holds.reduce((a, b) => a + b, 0) - room),
-      { kind: 'exposure.write', take: take.id, layer, from: pair.fromFrame, runs: plain(runs) },
-      ...chartOps(document, pair, wish, ticks, newId),
-      ...roleOps(document, ticks),
-      ...surplus.flatMap(d => removeIfUnused(document, take, d, pair)),
-    ],
-  }
+  const first = added.map((drawing): Operation => ({ kind: 'drawing.add', drawing }))
+  const change = throughTheEnd(take, {
+    layer,
+    from: pair.fromFrame,
+    to: pair.toFrame,
+    stretch: plain(runs),
+    cycle: null,
+  })
+  const step = settleAll(document, take, [change], { following: 'ripple', room }, { losing: true, first })
+  if (!step.ok) return step
+  const rest = [...chartOps(document, pair, wish, ticks, newId), ...roleOps(document, ticks)]
+  return { ok: true, ops: [...step.ops, ...rest, ...surplus.flatMap(d => removeIfUnused(document, take, d, pair))] }
 }
 
 /**
@@ -136,12 +140,6 @@ function adopt(between: readonly Drawing[], count: number): Drawing[] | null {
     return false
   })
   return tooMany > 0 ? null : kept
-}
-
-function moveLaterKey(take: Take, pair: KeyPair, by: number): Operation[] {
-  if (by > 0) return [{ kind: 'frames.insert', take: take.id, at: pair.toFrame, count: by, fill: {} }]
-  if (by < 0) return [{ kind: 'frames.remove', take: take.id, at: pair.toFrame + by, count: -by }]
-  return []
 }
 
 function chartOps(

@@ -9,7 +9,7 @@ import type { LoopRange } from '../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 4
+export const DOCUMENT_SCHEMA = 5
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -29,6 +29,13 @@ export interface Format {
 export const LAYER_KINDS = ['drawn', 'background', 'reference', 'guide'] as const
 export type LayerKind = (typeof LAYER_KINDS)[number]
 
+/**
+ * How the volume of what a layer shows is held against its first key: flat keeps the area (r·s by r/s), round the volume as
+ * if it were as deep as it is wide (r·s by r/√s); off says nothing, where area means nothing (mist, blinking eyes).
+ */
+export const VOLUMES = ['flat', 'round', 'off'] as const
+export type Volume = (typeof VOLUMES)[number]
+
 /** A column of the exposure sheet. */
 export interface Layer {
   readonly id: string
@@ -39,17 +46,24 @@ export interface Layer {
   /** protects against a slip of the hand: the desk does not draw on it or retime it */
   readonly locked: boolean
   /**
-   * The line layer that this paint layer is tied to, or null. Its sheets carry the numbers of the line drawings they lie
-   * under and are exposed with them, in every take; it has no timing of its own.
+   * The layer in whose time this one is shown, or null: paint under lines, finished art over blocks. Its sheets carry the
+   * numbers of the drawings they lie under or over and are exposed with them, in every take; it has no timing of its own.
    */
   readonly follows: string | null
+  /** whether sheets of a layer that follows another are drawings to be drawn and counted (finished art is, paint is not) */
+  readonly counted: boolean
+  readonly volume: Volume
+  /** an old pass that was left: for which layer, and why. It is kept to be looked at; it is not sent off and asks for nothing */
+  readonly left: { readonly for: string; readonly why: string } | null
 }
 
 /** Whether a layer belongs to what is sent off. */
-export const isDelivered = (layer: Layer): boolean => layer.kind === 'drawn' || layer.kind === 'background'
+export const isDelivered = (layer: Layer): boolean =>
+  layer.left === null && (layer.kind === 'drawn' || layer.kind === 'background')
 
-/** Whether a layer carries the action: its drawings are planned, counted and timed. Paint tied to another layer is not. */
-export const isAnimated = (layer: Layer): boolean => layer.kind === 'drawn' && layer.follows === null
+/** Whether a layer carries the action: its drawings are planned and counted. Paint tied to another layer is not. */
+export const isAnimated = (layer: Layer): boolean =>
+  layer.kind === 'drawn' && layer.left === null && (layer.follows === null || layer.counted)
 
 /** Key: tells the story. Breakdown: decides how two keys are connected. Inbetween: the rest. */
 export const ROLES = ['key', 'breakdown', 'inbetween'] as const
@@ -96,12 +110,16 @@ export interface MarkPlace extends Point {
   readonly planted: boolean
 }
 
+/** point: a point of the body (nose, heel). space: enclosed empty space that is not body (between an arm on the hip and it). */
+export const MARK_KINDS = ['point', 'space'] as const
+
 /** A named point of what a layer shows (nose, heel, tail tip), placed on its drawings. */
 export interface Mark {
   readonly id: string
   readonly layer: string
   readonly name: string
   readonly order: number
+  readonly kind: (typeof MARK_KINDS)[number]
 }
 
 /** A tick of a chart together with the drawing made for it, once there is one. */
@@ -129,6 +147,8 @@ export interface Take {
   readonly order: number
   /** frames */
   readonly length: number
+  /** the length as it comes: the take ends with its last drawing, and grows while one draws ahead */
+  readonly open: boolean
   readonly loop: LoopRange | null
   /** every layer has a column that covers exactly `length` frames */
   readonly columns: Table<readonly Run[]>
@@ -164,6 +184,8 @@ export interface Swatch {
   readonly name: string
   /** #rrggbb */
   readonly colour: string
+  /** its place on the palette strip; of equal ones the older comes first */
+  readonly order: number
 }
 
 /** Everything about one shot: a plain value, replaced as a whole, never changed in place. */
@@ -181,6 +203,8 @@ export interface ShotDocument {
   readonly beats: Table<Beat>
   readonly notes: Table<ActionNote>
   readonly way: WayOfWorking
+  /** frames that a new drawing gets */
+  readonly exposure: number
 }
 
 /** Bounds of what a document may hold; operations that would pass them are refused. */
@@ -204,4 +228,6 @@ export const LIMITS = {
   sizePx: 8192,
   fps: 120,
   lineWidthPx: 600,
+  exposure: 200,
+  reasonLength: 200,
 } as const

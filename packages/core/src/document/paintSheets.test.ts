@@ -1,16 +1,16 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { placed } from '../time/exposure.ts'
-import { FIRST } from './fresh.ts'
+import { newLayer, FIRST } from './fresh.ts'
 import type { Layer, ShotDocument } from './model.ts'
 import { applyBatch, tiesHold, type Operation } from './operations/index.ts'
 import { sheetsUnder, timedBy } from './paintSheets.ts'
 import { columnOf, currentTake } from './selectors.ts'
 import { ownCopy, putNewDrawing, removeExposure } from './sheetEdits.ts'
 import { get } from './table.ts'
-import { anyOperation, sampleDocument, sampleElement } from './tests/sample.ts'
+import { anyOperation, sampleDocument, sampleElement, sure } from './tests/sample.ts'
 
-const PAINT: Layer = { id: 'paint', name: 'paint', kind: 'drawn', order: 0.5, locked: false, follows: FIRST.drawn }
+const PAINT: Layer = newLayer('paint', 'paint', 0.5, { follows: FIRST.drawn })
 const sheet = (id: string, number: number): Operation => ({
   kind: 'drawing.add',
   drawing: { id, layer: 'paint', number, role: 'key', elements: {}, marks: {} },
@@ -92,18 +92,18 @@ describe('a paint layer that is tied to a line layer', () => {
 
   test('is drawn on where a line is: the sheet gets its number and is exposed with it at once', () => {
     const take = currentTake(tied)
-    const put = putNewDrawing(tied, take, 'paint', 6, 2, null, 'key', newId)
-    expect(put?.frame).toBe(6)
-    const now = after(tied, put?.ops ?? []).document
-    expect(get(now.drawings, put?.drawing ?? '')).toMatchObject({ layer: 'paint', number: 5 })
-    expect(shown(now)).toEqual(['p1×4', `${put?.drawing}×4`, 'p9×4', '-×12'])
+    const put = sure(putNewDrawing(tied, take, 'paint', 6, 2, null, 'key', newId))
+    expect(put.frame).toBe(6)
+    const now = after(tied, put.ops).document
+    expect(get(now.drawings, put.drawing)).toMatchObject({ layer: 'paint', number: 5 })
+    expect(shown(now)).toEqual(['p1×4', `${put.drawing}×4`, 'p9×4', '-×12'])
     expect(putNewDrawing(tied, take, 'paint', 14, 2, null, 'key', newId)).toBeNull()
     expect(putNewDrawing(tied, take, 'paint', 1, 2, null, 'key', newId)).toBeNull()
     expect([timedBy(tied, 'paint'), timedBy(tied, FIRST.drawn)]).toEqual([FIRST.drawn, FIRST.drawn])
   })
 
   test('gives up a sheet without touching the line', () => {
-    const edit = removeExposure(tied, currentTake(tied), 'paint', 2)
+    const edit = sure(removeExposure(tied, currentTake(tied), 'paint', 2))
     const gone = after(tied, edit.ops)
     expect(shown(gone.document)).toEqual(['-×8', 'p9×4', '-×12'])
     expect(shown(gone.document, FIRST.drawn)).toEqual(shown(tied, FIRST.drawn))
@@ -111,43 +111,36 @@ describe('a paint layer that is tied to a line layer', () => {
   })
 
   test('goes with its line drawing, and does not lie in wait for the next one of the number', () => {
-    const edit = removeExposure(tied, currentTake(tied), FIRST.drawn, 1)
+    const edit = sure(removeExposure(tied, currentTake(tied), FIRST.drawn, 1))
     const gone = after(tied, edit.ops)
     expect(Object.keys(gone.document.drawings).sort()).toEqual(['b', 'c', 'p9'])
-    expect(shown(gone.document)).toEqual(['-×4', 'p9×4', '-×12'])
+    expect(shown(gone.document)).toEqual(['-×4', 'p9×4', '-×16'])
     expect(after(gone.document, gone.inverse).document).toEqual(tied)
     // A drawing that is still shown elsewhere keeps its paint.
     const shared = after(tied, [
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 12, runs: [{ drawing: 'a', frames: 4 }] },
     ]).document
-    const one = after(shared, removeExposure(shared, currentTake(shared), FIRST.drawn, 1).ops).document
+    const one = after(shared, sure(removeExposure(shared, currentTake(shared), FIRST.drawn, 1)).ops).document
     expect(Object.keys(one.drawings)).toContain('p1')
   })
 
   test('is copied along with the line drawing, strokes and all', () => {
     const painted = after(tied, [{ kind: 'elements.add', drawing: 'p1', elements: [sampleElement('fill')] }]).document
-    const copy = putNewDrawing(
-      painted,
-      currentTake(painted),
-      FIRST.drawn,
-      13,
-      2,
-      get(painted.drawings, 'a'),
-      'key',
-      newId,
+    const copy = sure(
+      putNewDrawing(painted, currentTake(painted), FIRST.drawn, 13, 2, get(painted.drawings, 'a'), 'key', newId),
     )
-    const now = after(painted, copy?.ops ?? []).document
-    const [under] = sheetsUnder(now, get(now.drawings, copy?.drawing ?? ''))
+    const now = after(painted, copy.ops).document
+    const [under] = sheetsUnder(now, get(now.drawings, copy.drawing))
     expect(Object.values(under?.elements ?? {}).map(e => e.samples)).toEqual(['s-fill'])
     expect(shown(now)).toContain(`${under?.id}×2`)
     // On the paint layer, its own copy here means a line drawing of its own, with its paint.
     const shared = after(painted, [
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 12, runs: [{ drawing: 'a', frames: 4 }] },
     ]).document
-    const own = ownCopy(shared, currentTake(shared), 'paint', 13, newId)
-    const parted = after(shared, own?.ops ?? []).document
-    expect(shown(parted, FIRST.drawn)[3]).toBe(`${own?.drawing}×4`)
-    expect(sheetsUnder(parted, get(parted.drawings, own?.drawing ?? ''))).toHaveLength(1)
+    const own = sure(ownCopy(shared, currentTake(shared), 'paint', 13, newId))
+    const parted = after(shared, own.ops).document
+    expect(shown(parted, FIRST.drawn)[3]).toBe(`${own.drawing}×4`)
+    expect(sheetsUnder(parted, get(parted.drawings, own.drawing))).toHaveLength(1)
   })
 
   test('shows what it follows after any operations, and undoing them restores everything', () => {

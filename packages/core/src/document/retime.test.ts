@@ -3,20 +3,22 @@ import fc from 'fast-check'
 import { presetWish } from '../chart/index.ts'
 import { drawingAt, lengthOf, plain, type Run } from '../time/exposure.ts'
 import { copyClip, pasteClip } from './clip.ts'
-import { FIRST, freshDocument } from './fresh.ts'
-import { cycleAt, formOf, withPattern, type Edited } from './layerForm.ts'
+import { newLayer, FIRST, freshDocument } from './fresh.ts'
+import { cycleAt, withPattern, type Edited } from './layerForm.ts'
 import { makeDrawings, setPartChart } from './make.ts'
 import type { ShotDocument, Take } from './model.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
 import { drawingQueue } from './queue.ts'
 import * as retime from './retime.ts'
+import type { Manner, Room } from './room.ts'
 import { chartBetween, columnOf, currentTake, keysAround } from './selectors.ts'
 import { exposeSelection, holdDrawing, putNewDrawing, removeExposure } from './sheetEdits.ts'
 import { get } from './table.ts'
 import { copyTake, differencesInWords, timingDifferences, unexposedDrawings } from './takes.ts'
-import { sampleDrawing, sampleElement } from './tests/sample.ts'
+import { sampleDrawing, sampleElement, sure } from './tests/sample.ts'
 
 const L = FIRST.drawn
+const LONGER: Manner = { following: 'ripple', room: 'longer' }
 const takeOf = (document: ShotDocument): Take => currentTake(document)
 
 function apply(document: ShotDocument, ops: readonly Operation[]): ShotDocument {
@@ -60,16 +62,66 @@ const linked = (document: ShotDocument, from: number, to: number | null, letters
     },
   ])
 
+describe('frames taken out where a linked cycle begins', () => {
+  const cycled = linked(shotOf('abcabcab'), 0, null, 'abc')
+  test('what stays shows what it showed: abcabcab, frames 2 to 5 kept, is bcab', () => {
+    const kept = apply(cycled, retime.keepOnly(takeOf(cycled), 1, 5))
+    expect(shown(kept)).toBe('bcab')
+    expect(takeOf(kept).cycles.y?.offset).toBe(1)
+    const headless = apply(cycled, retime.framesOut(takeOf(cycled), 0, 2))
+    expect(shown(headless)).toBe('cabcab')
+  })
+
+  test('whatever is kept or cut off at the head, of any cycle, stays as it was; and it is undone exactly', () => {
+    fc.assert(
+      fc.property(fc.nat(7), fc.integer({ min: 1, max: 8 }), fc.nat(3), fc.nat(2), (from, n, start, offset) => {
+        const document = linked(shotOf('abcabcabab'), start, null, 'abc', offset)
+        const [was, to] = [shown(document), Math.min(10, from + n)]
+        expect(shown(apply(document, retime.keepOnly(takeOf(document), from, to)))).toBe(was.slice(from, to))
+        if (from > start) return
+        const cut = applyBatch(document, retime.framesOut(takeOf(document), from, Math.min(n, 9 - from)))
+        if (!cut.ok) throw new Error(cut.refusal.code)
+        if (from + n > start)
+          expect(shown(cut.document)).toBe(was.slice(0, from) + was.slice(from + Math.min(n, 9 - from)))
+        expect(apply(cut.document, cut.inverse)).toEqual(document)
+      }),
+    )
+  })
+})
+
+describe('there and back', () => {
+  const marked = (from: number, to: number) => ({ layers: [L], from, to })
+  const back = (document: ShotDocument, from: number, to: number) =>
+    shown(
+      done(document, retime.retime(document, takeOf(document), marked(from, to), { kind: 'there-and-back' }, 'ripple')),
+    )
+  test('comes home, unless it is the loop, which shows the first drawing again by itself', () => {
+    const base = shotOf('aabbcc......')
+    expect(back(base, 0, 6)).toContain('aabbccbbaa')
+    const looped = apply(base, [{ kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 6 } }])
+    expect(back(looped, 0, 6)).toContain('aabbccbb')
+    expect(back(looped, 0, 6)).not.toContain('aabbccbbaa')
+    expect(back(linked(shotOf('abcabc..'), 0, 6, 'abc'), 0, 3)).toBe('abcbabcb')
+  })
+})
+
 describe('moving a key', () => {
   const base = shotOf('AAbbccDDeeffGG')
 
   test('later: the drawings before it get the frames, those behind it give them', () => {
     expect(shown(done(base, retime.moveKey(base, takeOf(base), 'D', 9, 'stay')))).toBe('AAAbbbcccDefGG')
-    expect(shown(done(base, retime.moveKey(base, takeOf(base), 'D', 4, 'stay')))).toBe('AAbcDDDeeeffGG')
+    expect(shown(done(base, retime.moveKey(base, takeOf(base), 'D', 4, 'stay')))).toBe('AbbcDDDeefffGG')
   })
 
   test('with a ripple everything behind it moves along', () => {
-    expect(shown(done(base, retime.moveKey(base, takeOf(base), 'D', 9, 'ripple')))).toBe('AAAbbbcccDDeeffGG')
+    const to = (frame: number, manner: Manner = 'ripple') => retime.moveKey(base, takeOf(base), 'D', frame, manner)
+    // The shot keeps its length: what it ends on is held for less, or for longer.
+    expect(shown(done(base, to(7)))).toBe('AAbbbccDDeeffG')
+    expect(shown(done(base, to(3)))).toBe('AbcDDeeffGGGGG')
+    expect(to(9)).toEqual({ ok: false, code: 'no-room', over: 3 })
+    expect(shown(done(base, to(9, LONGER)))).toBe('AAAbbbcccDDeeffGG')
+    const roomy = shotOf('AAbbccDDeeff..GG')
+    expect(shown(done(roomy, retime.moveKey(roomy, takeOf(roomy), 'D', 8, 'ripple')))).toBe('AAAbbcccDDeeffGG')
   })
 
   test('is refused in words where there is no room', () => {
@@ -107,7 +159,7 @@ describe('moving a key', () => {
     const making = makeDrawings(two, takeOf(two), pair, presetWish('slow-in'), 3, 2, ids)
     if (!making.ok) throw new Error(making.code)
     const made = apply(two, making.ops)
-    const moved = done(made, retime.moveKey(made, takeOf(made), 'B', 12, 'ripple'))
+    const moved = done(made, retime.moveKey(made, takeOf(made), 'B', 12, LONGER))
     expect(moved.charts).toBe(made.charts)
     expect(columnOf(takeOf(moved), L).map(run => run.frames)).toEqual([3, 3, 3, 3, 1])
   })
@@ -144,20 +196,20 @@ describe('a linked cycle on the sheet', () => {
   test('whole turns stay whole: what follows moves', () => {
     const whole = linked(shotOf('Pbc........Z'), 3, 11, 'bc')
     expect(shown(whole)).toBe('PbcbcbcbcbcZ')
-    const held = done(whole, holdDrawing(whole, takeOf(whole), L, 4, 3))
+    const held = done(whole, holdDrawing(whole, takeOf(whole), L, 4, 3, LONGER))
     expect(shown(held)).toBe('PbcbcccbcccbcccbcccZ')
     const cycle = cycleAt(takeOf(held), L, 5)
     expect([cycle?.from, cycle?.to]).toEqual([3, 19])
-    const twos = done(held, exposeSelection(held, takeOf(held), L, 3, 5, 2))
+    const twos = done(held, exposeSelection(held, takeOf(held), [L], 3, 5, 2, LONGER))
     expect(shown(twos)).toBe('PbcbbccbbccbbccbbccZ')
   })
 
   test('a new drawing in one turn is in all of them, and comes off all of them', () => {
-    const edit = putNewDrawing(base, takeOf(base), L, 5, 1, null, 'inbetween', () => 'n')
-    const more = apply(base, edit?.ops ?? [])
+    const edit = sure(putNewDrawing(base, takeOf(base), L, 5, 1, null, 'inbetween', () => 'n'))
+    const more = apply(base, edit.ops)
     expect(shown(more)).toBe('PbcbncbncbncZ')
     // Three whole turns now: taking it off keeps three, and what follows moves up.
-    expect(shown(apply(more, removeExposure(more, takeOf(more), L, edit?.frame ?? 0).ops))).toBe('PbcbcbcbcZ')
+    expect(shown(apply(more, sure(removeExposure(more, takeOf(more), L, edit.frame)).ops))).toBe('PbcbcbcbcZ...')
   })
 
   test('its frames cannot be written one by one, nor its drawings removed', () => {
@@ -183,7 +235,7 @@ describe('a linked cycle on the sheet', () => {
   test('a pattern of nothing is refused', () => {
     const cycle = cycleAt(takeOf(base), L, 4)
     if (!cycle) throw new Error('no cycle')
-    expect(withPattern(formOf(takeOf(base), L), cycle, [], 'ripple')).toBeNull()
+    expect(withPattern(cycle, [], 13, true)).toBeNull()
   })
 })
 
@@ -195,13 +247,13 @@ describe('takes', () => {
       ...copyTake(base, FIRST.take, 'slow', 'slower'),
       { kind: 'shot.set', patch: { current: 'slow' } },
     ])
-    const held = done(two, holdDrawing(two, takeOf(two), L, 2, 4))
+    const held = done(two, holdDrawing(two, takeOf(two), L, 2, 4, LONGER))
     const [one, other] = [get(held.takes, FIRST.take), get(held.takes, 'slow')]
     expect([shown(held, L, one), shown(held, L, other)]).toEqual(['AAbbCC', 'AAbbbbCC'])
     expect(differencesInWords(held, one, other)).toEqual(['2 frames longer', '2 held 2 frames longer'])
     expect(differencesInWords(held, other, one)).toEqual(['2 frames shorter', '2 held 2 frames shorter'])
     expect(differencesInWords(two, one, one)).toEqual(['the same timing'])
-    const less = apply(held, removeExposure(held, other, L, 3).ops)
+    const less = apply(held, sure(removeExposure(held, other, L, 3)).ops)
     expect(timingDifferences(less, one, takeOf(less))).toEqual([
       { layer: L, drawing: 'b', held: [2, 0], start: [2, null] },
     ])
@@ -209,7 +261,7 @@ describe('takes', () => {
 
   test('a drawing that only another take shows is not lost; the current take cannot be thrown away', () => {
     const two = apply(base, copyTake(base, FIRST.take, 'slow', 'slower'))
-    const removed = apply(two, removeExposure(two, takeOf(two), L, 2).ops)
+    const removed = apply(two, sure(removeExposure(two, takeOf(two), L, 2)).ops)
     expect(Object.keys(removed.drawings)).toContain('b')
     expect(applyBatch(two, [{ kind: 'take.remove', id: FIRST.take }])).toMatchObject({
       refusal: { code: 'current-take' },
@@ -221,8 +273,8 @@ describe('takes', () => {
 
 describe('copying and pasting stretches', () => {
   const base = apply(shotOf('AAbbCC......'), [
-    { kind: 'layer.add', layer: { id: 'bag', name: 'satchel', kind: 'drawn', order: 5, locked: false, follows: null } },
-    { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1 } },
+    { kind: 'layer.add', layer: newLayer('bag', 'satchel', 5) },
+    { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1, kind: 'point' } },
     { kind: 'marks.place', drawing: 'b', places: { nose: { x: 10, y: 20, planted: true } } },
   ])
   const clip = copyClip(base, takeOf(base), 'here', { layers: [L], from: 2, to: 6 })
@@ -252,14 +304,17 @@ describe('copying and pasting stretches', () => {
     expect(Object.values(across.marks).map(m => `${m.layer} ${m.name}`)).toEqual([`${L} nose`, 'bag nose'])
   })
 
-  test('with a ripple what is there moves; past the end the shot gets longer', () => {
-    expect(shown(paste(base, L, 2, 'share', false))).toBe('AAbbCCbbCC......')
-    expect(shown(paste(base, L, 10, 'share'))).toBe('AAbbCC....bbCC')
+  test('with a ripple what is there moves; past the end the shot gets longer only when asked', () => {
+    expect(shown(paste(base, L, 2, 'share', false))).toBe('AAbbCCbbCC..')
+    const late = (room: Room) =>
+      pasteClip(base, takeOf(base), 'here', clip, L, 10, 'share', { following: 'stay', room }, ids())
+    expect(late('free')).toEqual({ ok: false, code: 'no-room', over: 2 })
+    expect(shown(done(base, late('longer')))).toBe('AAbbCC....bbCC')
   })
 
   test('into another shot come its colours too', () => {
     const lamp = apply(base, [
-      { kind: 'swatch.add', swatch: { id: 'ember', name: 'ember', colour: '#b0552a' } },
+      { kind: 'swatch.add', swatch: { id: 'ember', name: 'ember', colour: '#b0552a', order: 0 } },
       { kind: 'elements.add', drawing: 'b', elements: [{ ...sampleElement('glow'), swatch: 'ember' }] },
     ])
     const taken = copyClip(lamp, takeOf(lamp), 'here', { layers: [L], from: 2, to: 4 })
@@ -308,7 +363,7 @@ describe('the queue of a whole shot', () => {
 describe('charts of parts', () => {
   test('lie beside the chart of the drawings, with the same drawings at other fractions', () => {
     const base = apply(shotOf('AAbbccddEE'), [
-      { kind: 'mark.add', mark: { id: 'jaw', layer: L, name: 'jaw', order: 1 } },
+      { kind: 'mark.add', mark: { id: 'jaw', layer: L, name: 'jaw', order: 1, kind: 'point' } },
     ])
     const pair = keysAround(base, takeOf(base), L, 0)
     if (!pair) throw new Error('no keys')

@@ -1,17 +1,11 @@
-import { placed, slice, type Run } from '../time/exposure.ts'
-import {
-  followedHolds,
-  repeated,
-  reversed,
-  slid,
-  stretched,
-  thereAndBack,
-  trimmed,
-  type Following,
-} from '../time/segment.ts'
-import { edited, editStretch, formOf, inTurn, rewriteLayer, touchesCycle, type Edited } from './layerForm.ts'
+import { cycleEnd, patternFrame, periodOf } from '../time/cycle.ts'
+import { slice, type Run } from '../time/exposure.ts'
+import { followedHolds, repeated, reversed, slid, stretched, thereAndBack, trimmed } from '../time/segment.ts'
+import { inTurn, patternChange, settleAll, stretchChange, throughTheEnd } from './changes.ts'
+import { cycleAt, edited, exposureAt, touchesCycle, type Edited } from './layerForm.ts'
 import type { ShotDocument, Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
+import { followingOf, type Manner, type Room } from './room.ts'
 import { columnOf, exposures, firstFrameOf } from './selectors.ts'
 import { find, get } from './table.ts'
 
@@ -29,31 +23,29 @@ export type Retiming =
   | { readonly kind: 'stretch'; readonly frames: number }
 
 /** Retimes the marked frames of every marked layer; each moves, or does not move, what follows on it. */
-export function retime(
-  document: ShotDocument,
-  take: Take,
-  marked: Marked,
-  what: Retiming,
-  following: Following,
-): Edited {
+export function retime(document: ShotDocument, take: Take, marked: Marked, what: Retiming, manner: Manner): Edited {
   const tooShort = what.kind === 'stretch' ? shortfall(take, marked, what.frames) : null
   if (tooShort) return tooShort
-  return inTurn(
-    document,
-    take.id,
-    marked.layers.map(
-      layer => (doc, t) =>
-        editStretch(doc, t, layer, marked.from, marked.to, stretch => retimed(stretch, what), following),
-    ),
-  )
+  const changes = marked.layers.map(layer => {
+    const looped = isTurn(take, layer, marked)
+    return stretchChange(take, layer, marked.from, marked.to, stretch => retimed(stretch, what, looped), manner)
+  })
+  return settleAll(document, take, changes, manner)
 }
 
-function retimed(stretch: readonly Run[], what: Retiming): Run[] {
+/** Whether the marked frames are gone round: the loop of the take, or one turn of a linked cycle. */
+function isTurn(take: Take, layer: string, { from, to }: Marked): boolean {
+  if (take.loop?.from === from && take.loop.to === to) return true
+  const cycle = cycleAt(take, layer, from)
+  return cycle !== null && to - from === periodOf(cycle) && patternFrame(cycle, from) === 0
+}
+
+function retimed(stretch: readonly Run[], what: Retiming, looped: boolean): Run[] {
   switch (what.kind) {
     case 'reverse':
       return reversed(stretch)
     case 'there-and-back':
-      return thereAndBack(stretch)
+      return thereAndBack(stretch, looped)
     case 'repeat':
       return repeated(stretch, what.times)
     case 'stretch':
@@ -67,18 +59,16 @@ function shortfall(take: Take, marked: Marked, frames: number): Edited | null {
   return frames < needed ? { ok: false, code: 'too-little-room', frames, needed } : null
 }
 
-/** Slides the marked frames within their columns. */
-export function slide(document: ShotDocument, take: Take, marked: Marked, by: number): Edited {
+/** Slides the marked frames within their columns. What lies in their way is covered, if that is asked for. */
+export function slide(document: ShotDocument, take: Take, marked: Marked, by: number, room: Room = 'free'): Edited {
   if (marked.layers.some(layer => crosses(take, layer, marked, by))) return { ok: false, code: 'crosses-cycle' }
-  return inTurn(
-    document,
-    take.id,
-    marked.layers.map(layer => (doc, t) => {
-      const form = formOf(t, layer)
-      const runs = slid(form.runs, marked.from, marked.to, by)
-      return edited(rewriteLayer(doc, t, layer, { ...form, runs }))
-    }),
-  )
+  const from = Math.max(0, Math.min(marked.from, marked.from + by))
+  const to = Math.min(take.length, Math.max(marked.to, marked.to + by))
+  const changes = marked.layers.map(layer => {
+    const runs = slid(columnOf(take, layer), marked.from, marked.to, by)
+    return { layer, from, to, stretch: slice(runs, from, to), cycle: null }
+  })
+  return settleAll(document, take, changes, { following: 'stay', room })
 }
 
 function crosses(take: Take, layer: string, { from, to }: Marked, by: number): boolean {
@@ -92,48 +82,58 @@ export function trim(
   layer: string,
   frame: number,
   side: 'start' | 'end',
-  following: Following,
+  manner: Manner,
 ): Edited {
-  const run = placed(columnOf(take, layer)).find(r => frame >= r.start && frame < r.start + r.frames)
+  const run = exposureAt(take, layer, frame)
   if (!run || run.drawing === null) return edited([])
-  const stretch = (runs: readonly Run[]) => trimmed(runs, frame - run.start, side, following)
-  return editStretch(document, take, layer, run.start, run.start + run.frames, stretch, following)
+  const stretch = (runs: readonly Run[]) => trimmed(runs, frame - run.start, side, followingOf(manner))
+  const { cycle, at, start, frames } = run
+  const change = cycle
+    ? patternChange(take, cycle, at, at + frames, stretch, manner)
+    : stretchChange(take, layer, start, start + frames, stretch, manner)
+  return settleAll(document, take, [change], manner)
 }
 
 /** Takes the marked frames out of their layers only; what follows on these layers moves up. Or leaves nothing there. */
-export function takeOut(document: ShotDocument, take: Take, marked: Marked, following: Following): Edited {
-  const gap = [{ drawing: null, frames: marked.to - marked.from }]
-  return inTurn(
-    document,
-    take.id,
-    marked.layers.map(
-      layer => (doc, t) =>
-        editStretch(doc, t, layer, marked.from, marked.to, () => (following === 'ripple' ? [] : gap), following),
-    ),
-  )
+export function takeOut(document: ShotDocument, take: Take, marked: Marked, manner: Manner): Edited {
+  const gap = followingOf(manner) === 'ripple' ? [] : [{ drawing: null, frames: marked.to - marked.from }]
+  const changes = marked.layers.map(layer => stretchChange(take, layer, marked.from, marked.to, () => gap, manner))
+  return settleAll(document, take, changes, manner, { losing: true })
 }
 
 /** Keeps only frames from–to of the shot, on every layer. */
 export function keepOnly(take: Take, from: number, to: number): Operation[] {
   const ops: Operation[] = []
   if (to < take.length) ops.push({ kind: 'frames.remove', take: take.id, at: to, count: take.length - to })
-  if (from > 0) ops.push({ kind: 'frames.remove', take: take.id, at: 0, count: from })
-  return ops
+  return from > 0 ? [...ops, ...framesOut(take, 0, from, Math.min(take.length, to))] : ops
+}
+
+/**
+ * Takes `count` frames out on every layer, of a take of `length` frames. A linked cycle whose beginning goes begins as far
+ * into its pattern as was cut, so that every frame that stays shows what it showed.
+ */
+export function framesOut(take: Take, at: number, count: number, length = take.length): Operation[] {
+  const end = at + count
+  const cut = Object.values(take.cycles).filter(
+    cycle => cycle.from >= at && cycle.from < end && Math.min(length, cycleEnd(cycle, length)) > end,
+  )
+  const offsets = cut.map((cycle): Operation => ({
+    kind: 'cycle.set',
+    take: take.id,
+    id: cycle.id,
+    patch: { offset: (cycle.offset + end - cycle.from) % periodOf(cycle) },
+  }))
+  return [{ kind: 'frames.remove', take: take.id, at, count }, ...offsets]
 }
 
 /**
  * Moves a key of a layer so that it starts on `frame`; the drawings between it and the keys on either side follow: each
  * stretch keeps its order and its holds' proportions, every drawing at least one frame. 'stay': the key after it (and all
- * behind) stays where it is. 'ripple': everything behind moves along. Charts are left alone, for they are spacing, not
- * timing. Refused when there are fewer frames than drawings, when it would pass a key, or in a linked cycle.
+ * behind) stays where it is. 'ripple': everything behind moves along; what the shot ends on is held for less or longer.
+ * Charts are left alone, for they are spacing, not timing. Refused when there are fewer frames than drawings, when it would
+ * pass a key, or in a linked cycle.
  */
-export function moveKey(
-  document: ShotDocument,
-  take: Take,
-  drawing: string,
-  frame: number,
-  following: Following,
-): Edited {
+export function moveKey(document: ShotDocument, take: Take, drawing: string, frame: number, manner: Manner): Edited {
   const key = find(document.drawings, drawing)
   const start = key && firstFrameOf(take, key)
   if (!key || start === null || start === undefined) return { ok: false, code: 'not-a-key' }
@@ -146,17 +146,16 @@ export function moveKey(
   const after = keys.find(run => run.start > start && run.drawing !== drawing)
   const low = before?.start ?? 0
   const high = after?.start ?? take.length
+  const following = followingOf(manner)
   if (touchesCycle(take, key.layer, low, high)) return { ok: false, code: 'crosses-cycle' }
   if (frame < low || (following === 'stay' && frame >= high)) return { ok: false, code: 'past-a-key' }
   const lead = fitted(slice(column, low, start), frame - low)
   if (!lead.ok) return lead
   const tail = slice(column, start, high)
-  if (following === 'ripple') {
-    return editStretch(document, take, key.layer, low, high, () => [...lead.runs, ...tail], 'ripple')
-  }
+  const moved = (to: number, stretch: readonly Run[]) => ({ layer: key.layer, from: low, to, stretch, cycle: null })
+  if (following === 'ripple') return settleAll(document, take, [throughTheEnd(take, moved(start, lead.runs))], manner)
   const rest = fitted(tail, high - frame)
-  if (!rest.ok) return rest
-  return editStretch(document, take, key.layer, low, high, () => [...lead.runs, ...rest.runs], 'stay')
+  return rest.ok ? settleAll(document, take, [moved(high, [...lead.runs, ...rest.runs])], manner) : rest
 }
 
 /** Runs made to last `frames` in proportion; without any, nothing is shown before the key. */
@@ -196,10 +195,11 @@ export interface PinReading {
   readonly offFrames: number
 }
 
-/** All pins of a take whose key is exposed. */
+/** All pins of a take whose key is exposed; those of passes that were left are not asked for. */
 export function readPins(document: ShotDocument, take: Take): PinReading[] {
   return Object.entries(take.pins).flatMap(([drawing, beat]) => {
     const sheet = find(document.drawings, drawing)
+    if (sheet && find(document.layers, sheet.layer)?.left) return []
     const start = sheet ? firstFrameOf(take, sheet) : null
     const accent = find(document.beats, beat)
     return start === null || !accent ? [] : [{ drawing, beat, offFrames: start - accent.frame }]

@@ -1,5 +1,5 @@
 import { drawingAt, drawingsOf, placed, runAt, type PlacedRun } from '../time/exposure.ts'
-import type { Chart, Drawing, Element, Layer, Mark, ShotDocument, Take } from './model.ts'
+import type { Chart, Drawing, Element, Layer, Mark, ShotDocument, Swatch, Take } from './model.ts'
 import { find, get, sizeOf } from './table.ts'
 
 /** Layers from the lowest up, as they are painted. */
@@ -27,6 +27,10 @@ export function topZ(drawing: Drawing): number {
 }
 
 export const isBlank = (drawing: Drawing): boolean => sizeOf(drawing.elements) === 0
+
+/** The colours of a shot as they lie on the palette strip. */
+export const swatchesInOrder = (document: ShotDocument): Swatch[] =>
+  Object.values(document.swatches).sort((a, b) => a.order - b.order)
 
 /** The column of a layer in a take. */
 export const columnOf = (take: Take, layer: string) => find(take.columns, layer) ?? []

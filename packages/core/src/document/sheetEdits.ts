@@ -1,20 +1,22 @@
 import { cycleEnd, patternFrame, periodOf } from '../time/cycle.ts'
 import { drawingAt, lengthOf, placed, plain, runAt, slice, type PlacedRun, type Run } from '../time/exposure.ts'
-import { onN, replaceStretch, type Following } from '../time/segment.ts'
+import { onN } from '../time/segment.ts'
+import { patternChange, settleAll, stretchChange, type LayerChange } from './changes.ts'
 import {
   cycleAt,
   edited,
-  editStretch,
-  formOf,
+  exposureAt,
   freeStretch,
-  rewriteLayer,
-  withPattern,
+  touchesCycle,
   type Edited,
+  type EditRefusal,
+  type Exposure,
 } from './layerForm.ts'
 import type { Drawing, Role, ShotDocument, Take } from './model.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
 import { paintOff, sheetFor, sheetsUnderCopy, timedBy } from './paintSheets.ts'
-import { columnOf, exposedDrawing, freeNumber } from './selectors.ts'
+import { followingOf, roomOf, type Manner } from './room.ts'
+import { columnOf, exposedDrawing, exposures, freeNumber } from './selectors.ts'
 import { find, get, has } from './table.ts'
 
 /** Operations for an edit of the sheet, and the frame the desk should stand on afterwards (from 0). */
@@ -25,9 +27,6 @@ export interface SheetEdit {
 
 type Ids = () => string
 
-/** Operations of an edit that cannot be refused where it is used; none when it is. */
-const opsOf = (step: Edited): readonly Operation[] => (step.ok ? step.ops : [])
-
 /** Whole drawings that start in [from, to) of a layer: the stretch from the first one's start to the last one's end. */
 function wholeDrawings(take: Take, layer: string, from: number, to: number): { from: number; to: number } | null {
   const runs = placed(columnOf(take, layer)).filter(run => run.start >= from && run.start < to && run.drawing !== null)
@@ -35,137 +34,171 @@ function wholeDrawings(take: Take, layer: string, from: number, to: number): { f
   return first && last ? { from: first.start, to: last.start + last.frames } : null
 }
 
-/** Every drawing that starts in frames [from, to) of a layer on `n` frames. */
+/** Every drawing that starts in frames [from, to) of the layers on `n` frames. All of a linked cycle where more than a turn is marked. */
 export function exposeSelection(
   document: ShotDocument,
   take: Take,
-  layer: string,
+  layers: readonly string[],
   from: number,
   to: number,
   n: number,
-  following: Following = 'ripple',
+  manner: Manner = 'ripple',
 ): Edited {
-  const whole = wholeDrawings(take, layer, from, to)
-  if (!whole) return edited([])
-  const end = following === 'ripple' ? whole.to : Math.max(Math.min(to, take.length), whole.to)
-  return editStretch(document, take, layer, whole.from, end, stretch => onN(stretch, n), following)
+  const onThem = (stretch: readonly Run[]) => onN(stretch, n)
+  const changes = layers.map((layer): LayerChange => {
+    const whole = wholeDrawings(take, layer, from, to)
+    if (!whole) return null
+    const cycle = cycleAt(take, layer, whole.from)
+    if (cycle && whole.to - whole.from > periodOf(cycle)) {
+      return patternChange(take, cycle, 0, periodOf(cycle), onThem, manner)
+    }
+    const end = followingOf(manner) === 'ripple' ? whole.to : Math.max(Math.min(to, take.length), whole.to)
+    return stretchChange(take, layer, whole.from, end, onThem, manner)
+  })
+  return settleAll(document, take, changes, manner)
 }
 
-/** The exposure that covers a frame: in a linked cycle the one of its pattern, where the frame's turn shows it. */
-export function exposureAt(take: Take, layer: string, frame: number): PlacedRun | null {
-  const cycle = cycleAt(take, layer, frame)
-  if (!cycle) {
-    const free = freeStretch(take, layer, frame)
-    const run = runAt(slice(columnOf(take, layer), free.from, free.to), frame - free.from)
-    return run && { ...run, start: free.from + run.start }
-  }
-  const at = patternFrame(cycle, frame)
-  const run = runAt(cycle.pattern, at)
-  return run && { ...run, start: frame - at + run.start }
-}
-
-/** Holds the drawing that covers `frame` for `frames` frames (at least 1). */
+/** Holds the drawing that covers `frame` for `frames` frames (at least 1). Held for less where what follows stays, it leaves nothing behind. */
 export function holdDrawing(
   document: ShotDocument,
   take: Take,
   layer: string,
   frame: number,
   frames: number,
-  following: Following = 'ripple',
+  manner: Manner = 'ripple',
 ): Edited {
   const held = exposureAt(take, layer, frame)
-  if (!held) return edited([])
   const wanted = Math.max(1, frames)
-  if (following === 'ripple') return holdRippling(document, take, layer, frame, held, wanted)
-  // Without moving what follows, a longer hold covers it and a shorter one leaves nothing behind.
-  const end = held.start + Math.max(held.frames, wanted)
-  const to = Math.min(end, take.length)
-  const next = [
-    { drawing: held.drawing, frames: Math.min(wanted, to - held.start) },
-    ...(wanted < held.frames ? [{ drawing: null, frames: held.frames - wanted }] : []),
-  ]
-  return editStretch(document, take, layer, held.start, to, () => next, 'stay')
+  if (!held || wanted === held.frames) return edited([])
+  const left = followingOf(manner) === 'stay' ? held.frames - wanted : 0
+  const next = [{ drawing: held.drawing, frames: wanted }, ...(left > 0 ? [{ drawing: null, frames: left }] : [])]
+  return settleAll(document, take, [exposureChange(take, layer, held, next, manner)], manner)
 }
 
-function holdRippling(
+/** An exposure replaced: where it stands in its column, or in the pattern of its cycle. */
+function exposureChange(
+  take: Take,
+  layer: string,
+  { cycle, at, start, frames }: Exposure,
+  next: readonly Run[],
+  manner: Manner,
+): LayerChange {
+  return cycle
+    ? patternChange(take, cycle, at, at + frames, () => next, manner)
+    : { layer, from: start, to: start + frames, stretch: next, cycle: null }
+}
+
+/**
+ * Fills the empty frames behind drawings by holding them: for every drawing that starts in [from, to) of a layer, up to the
+ * next drawing, or the end of the shot.
+ */
+export function holdToNext(
+  document: ShotDocument,
+  take: Take,
+  layers: readonly string[],
+  from: number,
+  to: number,
+): Edited {
+  const changes = layers.map((layer): LayerChange => {
+    const whole = wholeDrawings(take, layer, from, to)
+    if (!whole || touchesCycle(take, layer, whole.from, whole.to)) return null
+    const room = freeStretch(take, layer, whole.from)
+    const next = placed(columnOf(take, layer)).find(run => run.start >= whole.to && run.drawing !== null)
+    const end = Math.max(whole.to, Math.min(room.to, next?.start ?? take.length))
+    const stretch = heldThrough(slice(columnOf(take, layer), whole.from, end))
+    return { layer, from: whole.from, to: end, stretch, cycle: null }
+  })
+  return settleAll(document, take, changes, 'stay')
+}
+
+/** A stretch that begins with a drawing, with the empty frames in it given to the drawings before them. */
+function heldThrough(stretch: readonly Run[]): Run[] {
+  let last: string | null = null
+  return plain(
+    stretch.map(run => {
+      last = run.drawing ?? last
+      return { drawing: last, frames: run.frames }
+    }),
+  )
+}
+
+/** Holds the last drawing that starts on or before `frame` up to that frame, or (`to` the take's length) to the end. */
+export function holdUpTo(
   document: ShotDocument,
   take: Take,
   layer: string,
   frame: number,
-  held: PlacedRun,
-  frames: number,
+  to: number,
+  manner: Manner = 'stay',
 ): Edited {
-  const cycle = cycleAt(take, layer, frame)
-  if (!cycle) {
-    const to = held.start + held.frames
-    return editStretch(document, take, layer, held.start, to, () => [{ drawing: held.drawing, frames }], 'ripple')
-  }
-  const start = patternFrame(cycle, frame) - (frame - held.start)
-  const run = [{ drawing: held.drawing, frames }]
-  const pattern = replaceStretch(cycle.pattern, start, start + held.frames, run, 'ripple')
-  const next = withPattern(formOf(take, layer), cycle, pattern, 'ripple')
-  return next ? edited(rewriteLayer(document, take, layer, next)) : { ok: false, code: 'nothing-left' }
+  const shown = exposures(take, layer).filter(run => run.start <= frame)
+  const last = shown[shown.length - 1]
+  if (!last) return edited([])
+  if (touchesCycle(take, layer, last.start, last.start + last.frames)) return { ok: false, code: 'crosses-cycle' }
+  const wanted = to - last.start
+  if (wanted <= last.frames) return edited([])
+  const stretch = [{ drawing: last.drawing, frames: wanted }]
+  const change = { layer, from: last.start, to: last.start + last.frames, stretch, cycle: null }
+  return settleAll(document, take, [change], { following: 'stay', room: roomOf(manner) })
 }
 
 /**
- * Where a drawing put in at `frame` goes. On an empty frame: there, for up to `hold` frames. Inside a hold: from that
- * frame to the end of the hold. On a frame where a drawing starts: right after it, in free frames when there are any,
- * else in `hold` new ones. `covers` is the stretch it takes the place of; empty when frames are put in.
+ * Where a drawing put in at `frame` goes. On an empty frame: there, for up to `hold` frames, with the drawing before it held
+ * up to it unless `blank` frames are wanted. Inside a hold: from that frame to the end of the hold. On a frame where a
+ * drawing starts: right after it, in free frames when there are any, else in `hold` new ones. `from` to `to` is the stretch
+ * it takes the place of together with what is held before it; `at` the frame it starts on.
  */
-function roomFor(runs: readonly Run[], frame: number, hold: number): { at: number; frames: number; covers: number } {
+function roomFor(runs: readonly Run[], frame: number, hold: number, drawing: string, blank: boolean) {
   const run = runAt(runs, frame) as PlacedRun
   const end = run.start + run.frames
   if (run.drawing === null) {
     const frames = Math.min(hold, end - frame)
-    return { at: frame, frames, covers: frames }
+    const before = blank || frame === run.start ? null : drawingAt(runs, run.start - 1)
+    const held = before === null ? [] : [{ drawing: before, frames: frame - run.start }]
+    const stretch = [...held, { drawing, frames }]
+    return { at: frame, from: before === null ? frame : run.start, to: frame + frames, stretch }
   }
-  if (frame > run.start) return { at: frame, frames: end - frame, covers: end - frame }
+  if (frame > run.start) return { at: frame, from: frame, to: end, stretch: [{ drawing, frames: end - frame }] }
   const next = runAt(runs, end)
-  if (next && next.drawing === null) {
-    const frames = Math.min(hold, next.frames)
-    return { at: end, frames, covers: frames }
-  }
-  return { at: end, frames: hold, covers: 0 }
+  const frames = next?.drawing === null ? Math.min(hold, next.frames) : hold
+  return { at: end, from: end, to: next?.drawing === null ? end + frames : end, stretch: [{ drawing, frames }] }
 }
 
 /** Exposes a drawing at `frame` (see `roomFor`); in a linked cycle, in its pattern and so in every turn. */
 function expose(
-  document: ShotDocument,
   take: Take,
   layer: string,
   frame: number,
   hold: number,
   drawing: string,
-): { ops: readonly Operation[]; frame: number } {
+  manner: Manner,
+  blank: boolean,
+) {
   const cycle = cycleAt(take, layer, frame)
-  const form = formOf(take, layer)
-  if (cycle) {
-    const at = patternFrame(cycle, frame)
-    const room = roomFor(cycle.pattern, at, hold)
-    const next = withPattern(form, cycle, placedIn(cycle.pattern, room, drawing), 'ripple')
-    // The same turn as before, in a pattern that may have become longer.
-    const turn = Math.floor((frame - cycle.from + cycle.offset) / periodOf(cycle))
-    const grown = periodOf(cycle) + room.frames - room.covers
-    const there = cycle.from + turn * grown - cycle.offset + room.at
-    const end = cycleEnd(cycle, take.length) + (cycle.to === null ? 0 : turn * (room.frames - room.covers))
-    const inside = there >= cycle.from && there < end ? there : frame
-    return { ops: next ? rewriteLayer(document, take, layer, next) : [], frame: inside }
+  if (!cycle) {
+    const free = freeStretch(take, layer, frame)
+    const room = roomFor(slice(columnOf(take, layer), free.from, free.to), frame - free.from, hold, drawing, blank)
+    const [from, to] = [free.from + room.from, free.from + room.to]
+    return { change: { layer, from, to, stretch: room.stretch, cycle: null }, at: free.from + room.at }
   }
-  const free = freeStretch(take, layer, frame)
-  const room = roomFor(slice(form.runs, free.from, free.to), frame - free.from, hold)
-  const runs = [{ drawing, frames: room.frames }]
-  const at = free.from + room.at
-  if (room.covers > 0) return { ops: [{ kind: 'exposure.write', take: take.id, layer, from: at, runs }], frame: at }
-  // New frames are put in on every layer, so that what was in step stays in step.
-  const fill = { [layer]: runs }
-  const ops: Operation[] = [{ kind: 'frames.insert', take: take.id, at, count: room.frames, fill }]
-  return { ops, frame: at }
+  const at = patternFrame(cycle, frame)
+  const room = roomFor(cycle.pattern, at, hold, drawing, blank)
+  // In a pattern what follows always moves: a turn has no free frames behind it.
+  const ripple: Manner = { following: 'ripple', room: roomOf(manner) }
+  const change = patternChange(take, cycle, room.from, room.to, () => room.stretch, ripple)
+  // The same turn as before, in a pattern that may have become longer.
+  const turn = Math.floor((frame - cycle.from + cycle.offset) / periodOf(cycle))
+  const more = lengthOf(room.stretch) - (room.to - room.from)
+  const there = cycle.from + turn * (periodOf(cycle) + more) - cycle.offset + room.at
+  const end = cycleEnd(cycle, take.length) + (cycle.to === null ? 0 : turn * more)
+  return { change, at: there >= cycle.from && there < end ? there : frame }
 }
 
-function placedIn(runs: readonly Run[], room: { at: number; frames: number; covers: number }, drawing: string): Run[] {
-  const length = lengthOf(runs)
-  const run = { drawing, frames: room.frames }
-  return plain([...slice(runs, 0, room.at), run, ...slice(runs, room.at + room.covers, length)])
+/** What is asked of a new exposure besides its place. */
+export interface Putting {
+  readonly manner?: Manner
+  /** empty frames before it are left empty, and not filled by holding what is before them */
+  readonly blank?: boolean
 }
 
 /**
@@ -182,26 +215,29 @@ export function putNewDrawing(
   source: Drawing | null,
   role: Role,
   newId: Ids,
-): (SheetEdit & { readonly drawing: string }) | null {
+  { manner = 'ripple', blank = false }: Putting = {},
+): (SheetEdit & { readonly ok: true; readonly drawing: string }) | EditRefusal | null {
   const line = timedBy(document, layer)
   if (line !== layer) {
     const over = exposedDrawing(document, take, line, frame)
     if (!over || drawingAt(columnOf(take, layer), frame) !== null) return null
     const sheet = sheetFor(over, layer, source ? copiedElements(source, newId) : {}, newId)
-    return { ops: [{ kind: 'drawing.add', drawing: sheet }], frame, drawing: sheet.id }
+    return { ok: true, ops: [{ kind: 'drawing.add', drawing: sheet }], frame, drawing: sheet.id }
   }
   const id = newId()
-  const put = expose(document, take, layer, frame, hold, id)
+  const put = expose(take, layer, frame, hold, id, manner, blank)
   const drawing: Drawing = {
     id,
     layer,
-    number: freeNumber(document, layer, put.frame),
+    number: freeNumber(document, layer, put.at),
     role,
     elements: source ? copiedElements(source, newId) : {},
     marks: source?.layer === layer ? source.marks : {},
   }
   const paint = source ? copiesUnder(document, source, drawing, newId) : []
-  return { ops: [{ kind: 'drawing.add', drawing }, ...paint, ...put.ops], frame: put.frame, drawing: id }
+  const first: Operation[] = [{ kind: 'drawing.add', drawing }, ...paint]
+  const step = settleAll(document, take, [put.change], manner, { first })
+  return step.ok ? { ...step, frame: put.at, drawing: id } : step
 }
 
 const copiesUnder = (document: ShotDocument, source: Drawing, copy: Drawing, newId: Ids): Operation[] =>
@@ -218,18 +254,19 @@ export function ownCopy(
   layer: string,
   frame: number,
   newId: Ids,
-): (SheetEdit & { readonly drawing: string }) | null {
+): (SheetEdit & { readonly ok: true; readonly drawing: string }) | EditRefusal | null {
   const timed = timedBy(document, layer)
   const run = exposureAt(take, timed, frame)
   const source = run?.drawing ? get(document.drawings, run.drawing) : null
   if (!run || !source) return null
   const id = newId()
-  const number = freeNumber(document, timed, run.start)
+  const number = freeNumber(document, timed, Math.max(0, run.start))
   const drawing: Drawing = { ...source, id, number, elements: copiedElements(source, newId) }
   const shown = [{ drawing: id, frames: run.frames }]
-  const step = editStretch(document, take, timed, run.start, run.start + run.frames, () => shown, 'stay')
-  const paint = copiesUnder(document, source, drawing, newId)
-  return { ops: [{ kind: 'drawing.add', drawing }, ...paint, ...opsOf(step)], frame, drawing: id }
+  const first: Operation[] = [{ kind: 'drawing.add', drawing }, ...copiesUnder(document, source, drawing, newId)]
+  const change = exposureChange(take, timed, run, shown, 'stay')
+  const step = settleAll(document, take, [change], 'stay', { losing: true, first })
+  return step.ok ? { ...step, frame, drawing: id } : step
 }
 
 /** The elements of a drawing under new ids; stored samples are shared, not copied. */
@@ -249,14 +286,21 @@ export function shareDrawing(
   drawing: Drawing,
   frame: number,
   hold: number,
-): SheetEdit {
-  return expose(document, take, drawing.layer, frame, hold, drawing.id)
+  { manner = 'ripple', blank = false }: Putting = {},
+): (SheetEdit & { readonly ok: true }) | EditRefusal {
+  const put = expose(take, drawing.layer, frame, hold, drawing.id, manner, blank)
+  const step = settleAll(document, take, [put.change], manner)
+  return step.ok ? { ...step, frame: put.at } : step
 }
 
-/** Takes a drawing's lines off and keeps the sheet and its exposures. */
+/** Takes a drawing's lines and marks off and keeps the sheet and its exposures. */
 export function clearDrawing(drawing: Drawing): Operation[] {
-  const ids = Object.keys(drawing.elements)
-  return ids.length ? [{ kind: 'elements.remove', drawing: drawing.id, ids }] : []
+  const [ids, marks] = [Object.keys(drawing.elements), Object.keys(drawing.marks)]
+  const ops: Operation[] = []
+  if (ids.length) ops.push({ kind: 'elements.remove', drawing: drawing.id, ids })
+  const places = Object.fromEntries(marks.map(mark => [mark, null]))
+  if (marks.length) ops.push({ kind: 'marks.place', drawing: drawing.id, places })
+  return ops
 }
 
 /**
@@ -264,27 +308,23 @@ export function clearDrawing(drawing: Drawing): Operation[] {
  * no take, is removed from the shot together with its place on a chart. On a tied layer only the sheet under the line
  * drawing goes: its place stays empty wherever that is shown.
  */
-export function removeExposure(document: ShotDocument, take: Take, layer: string, frame: number): SheetEdit {
+export function removeExposure(
+  document: ShotDocument,
+  take: Take,
+  layer: string,
+  frame: number,
+): (SheetEdit & { readonly ok: true }) | EditRefusal {
   if (timedBy(document, layer) !== layer) {
     const sheet = drawingAt(columnOf(take, layer), frame)
-    return { ops: sheet === null ? [] : [{ kind: 'drawing.remove', id: sheet }], frame }
+    return { ok: true, ops: sheet === null ? [] : [{ kind: 'drawing.remove', id: sheet }], frame }
   }
   const run = exposureAt(take, layer, frame)
-  if (!run || (run.drawing === null && run.frames === take.length)) return { ops: [], frame }
-  const to = Math.min(run.start + run.frames, take.length)
-  const all = run.start <= 0 && to === take.length
-  const step = all
-    ? editStretch(document, take, layer, 0, to, () => [{ drawing: null, frames: to }], 'ripple')
-    : editStretch(document, take, layer, Math.max(0, run.start), to, () => [], 'ripple')
-  const ops = [...opsOf(step)]
+  if (!run || (run.drawing === null && run.frames === take.length)) return { ok: true, ops: [], frame }
+  const step = settleAll(document, take, [exposureChange(take, layer, run, [], 'ripple')], 'ripple', { losing: true })
+  if (!step.ok) return step
+  const ops = [...step.ops]
   if (run.drawing !== null) ops.push(...removeIfUnexposed(document, ops, run.drawing))
-  const length = lengthAfter(document, take, ops)
-  return { ops, frame: Math.max(0, Math.min(run.start, length - 1)) }
-}
-
-function lengthAfter(document: ShotDocument, take: Take, ops: readonly Operation[]): number {
-  const result = applyBatch(document, ops)
-  return result.ok ? get(result.document.takes, take.id).length : take.length
+  return { ok: true, ops, frame: Math.max(0, Math.min(run.start, take.length - 1)) }
 }
 
 /** Operations that remove a drawing, and paint that lies under it, when, after `ops`, no take shows it any more. */

@@ -1,3 +1,4 @@
+import { counted as inWords } from '../time/counted.ts'
 import { drawingsOf, placed, type Run } from '../time/exposure.ts'
 import { isAnimated, type ShotDocument, type Take } from './model.ts'
 import type { Operation } from './operations/index.ts'
@@ -59,7 +60,7 @@ function timingsOf(take: Take, layer: string): Map<string, { held: number; start
   return seen
 }
 
-const frameWord = (n: number) => `${n} ${n === 1 ? 'frame' : 'frames'}`
+const frameWord = (n: number) => inWords(n, 'frame')
 
 /** The difference of `other` from `one` in words, at most `most` sentences: "3 frames longer", "9 held 2 frames longer". */
 export function differencesInWords(document: ShotDocument, one: Take, other: Take, most = 6): string[] {

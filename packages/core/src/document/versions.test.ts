@@ -4,6 +4,7 @@ import { FIRST, freshDocument } from './fresh.ts'
 import type { ShotDocument } from './model.ts'
 import { applyBatch, type Operation } from './operations/index.ts'
 import type { JournalEntry } from './replica.ts'
+import { swatchesInOrder } from './selectors.ts'
 import { get } from './table.ts'
 import { sampleElement } from './tests/sample.ts'
 import { restoreOps, versionsOf } from './versions.ts'
@@ -68,7 +69,10 @@ describe('versions of a drawing', () => {
     fc.assert(
       fc.property(fc.array(step, { maxLength: 20 }), fc.nat(20), (steps, pick) => {
         const { entries, end } = journal([
-          [sheet('a', 1), { kind: 'mark.add', mark: { id: 'nose', layer: FIRST.drawn, name: 'nose', order: 0 } }],
+          [
+            sheet('a', 1),
+            { kind: 'mark.add', mark: { id: 'nose', layer: FIRST.drawn, name: 'nose', order: 0, kind: 'point' } },
+          ],
           ...steps.map(({ what, n }, i): Operation[] => {
             switch (what) {
               case 'line':
@@ -97,7 +101,7 @@ describe('versions of a drawing', () => {
         expect(versions.at(-1)?.drawing).toEqual(now)
         const version = versions[pick % versions.length]
         if (!version) throw new Error('no version')
-        const back = applyBatch(end, restoreOps(now, version.drawing))
+        const back = applyBatch(end, restoreOps(end, now, version.drawing).ops)
         if (!back.ok) throw new Error(back.refusal.code)
         expect(get(back.document.drawings, 'a')).toEqual(version.drawing)
         const undone = applyBatch(back.document, back.inverse)
@@ -105,5 +109,32 @@ describe('versions of a drawing', () => {
         expect(undone.document).toEqual(end)
       }),
     )
+  })
+
+  test('what a version has of marks and colours that were removed since stays away, and is told', () => {
+    const nose = { id: 'nose', layer: FIRST.drawn, name: 'nose', order: 0, kind: 'point' } as const
+    const { entries, end } = journal([
+      [sheet('a', 1), { kind: 'mark.add', mark: nose }],
+      [{ kind: 'swatch.add', swatch: { id: 'moss', name: 'moss', colour: '#556b2f', order: 99 } }],
+      [
+        { kind: 'elements.add', drawing: 'a', elements: [{ ...sampleElement('a1'), swatch: 'moss' }] },
+        { kind: 'marks.place', drawing: 'a', places: { nose: { x: 3, y: 4, planted: false } } },
+      ],
+      [
+        { kind: 'elements.remove', drawing: 'a', ids: ['a1'] },
+        { kind: 'marks.place', drawing: 'a', places: { nose: null } },
+        { kind: 'mark.remove', id: 'nose' },
+        { kind: 'swatch.remove', id: 'moss' },
+      ],
+    ])
+    const full = versionsOf(fresh, entries, 'a').find(version => 'a1' in version.drawing.elements)
+    if (!full) throw new Error('no version')
+    const restoring = restoreOps(end, get(end.drawings, 'a'), full.drawing)
+    expect([restoring.marksGone, restoring.coloursGone]).toEqual([1, 1])
+    const back = applyBatch(end, restoring.ops)
+    if (!back.ok) throw new Error(back.refusal.code)
+    const drawing = get(back.document.drawings, 'a')
+    expect(Object.values(drawing.elements).map(e => [e.id, e.swatch])).toEqual([['a1', swatchesInOrder(end)[0]?.id]])
+    expect(drawing.marks).toEqual({})
   })
 })

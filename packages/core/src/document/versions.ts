@@ -1,7 +1,8 @@
 import type { Drawing, ShotDocument } from './model.ts'
-import { doBatch, type Operation } from './operations/index.ts'
+import { doBatch, drawingOf, isReferred, type Operation } from './operations/index.ts'
 import type { JournalEntry } from './replica.ts'
-import { find, put } from './table.ts'
+import { swatchesInOrder } from './selectors.ts'
+import { find, has, put } from './table.ts'
 
 /** A drawing as it was after an entry of the journal that changed it. */
 export interface Version {
@@ -11,25 +12,7 @@ export interface Version {
   readonly drawing: Drawing
 }
 
-/** What strokes and marks of a drawing refer to, besides the drawing itself. */
-const REFERRED = /^(swatch|mark|layer)\./
-
-function concerns(op: Operation, id: string): boolean {
-  switch (op.kind) {
-    case 'drawing.add':
-      return op.drawing.id === id
-    case 'drawing.set':
-    case 'drawing.remove':
-      return op.id === id
-    case 'elements.add':
-    case 'elements.set':
-    case 'elements.remove':
-    case 'marks.place':
-      return op.drawing === id
-    default:
-      return REFERRED.test(op.kind)
-  }
-}
+const concerns = (op: Operation, id: string): boolean => isReferred(op) || drawingOf(op) === id
 
 /**
  * All versions of a drawing, oldest first: `entries` of the journal done in order on the document they begin from. Only what
@@ -52,20 +35,41 @@ export function versionsOf(beginning: ShotDocument, entries: readonly JournalEnt
   return versions
 }
 
+/** What makes a drawing look as it did, and what of it cannot come back because the shot has it no more. */
+export interface Restoring {
+  readonly ops: readonly Operation[]
+  /** marks of the version that were removed since: they stay away */
+  readonly marksGone: number
+  /** strokes whose colour was removed since: they come back in the first colour of the shot */
+  readonly coloursGone: number
+}
+
 /** Operations that make a drawing look as it did in a version: its strokes and marks, not its number, role or exposures. */
-export function restoreOps(now: Drawing, version: Drawing): Operation[] {
-  const same = (id: string) => JSON.stringify(now.elements[id]) === JSON.stringify(version.elements[id])
+export function restoreOps(document: ShotDocument, now: Drawing, version: Drawing): Restoring {
+  const first = swatchesInOrder(document)[0]
+  const wanted = new Map(
+    Object.values(version.elements).map(element => [
+      element.id,
+      has(document.swatches, element.swatch) || !first ? element : { ...element, swatch: first.id },
+    ]),
+  )
+  const same = (id: string) => JSON.stringify(now.elements[id]) === JSON.stringify(wanted.get(id))
   const removed = Object.keys(now.elements).filter(id => !same(id))
-  const added = Object.values(version.elements).filter(element => !same(element.id))
+  const added = [...wanted.values()].filter(element => !same(element.id))
   const ops: Operation[] = []
   if (removed.length) ops.push({ kind: 'elements.remove', drawing: now.id, ids: removed })
   if (added.length) ops.push({ kind: 'elements.add', drawing: now.id, elements: added })
+  const known = (id: string) => has(document.marks, id)
   const marks = [...new Set([...Object.keys(now.marks), ...Object.keys(version.marks)])].filter(
-    id => JSON.stringify(now.marks[id]) !== JSON.stringify(version.marks[id]),
+    id => known(id) && JSON.stringify(now.marks[id]) !== JSON.stringify(version.marks[id]),
   )
   if (marks.length) {
     const places = Object.fromEntries(marks.map(id => [id, version.marks[id] ?? null]))
     ops.push({ kind: 'marks.place', drawing: now.id, places })
   }
-  return ops
+  return {
+    ops,
+    marksGone: Object.keys(version.marks).filter(id => !known(id)).length,
+    coloursGone: Object.values(version.elements).filter(element => !has(document.swatches, element.swatch)).length,
+  }
 }

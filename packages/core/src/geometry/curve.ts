@@ -25,14 +25,16 @@ const PIECES_PER_SPAN = 48
 /**
  * The smooth path through points, as a fine polyline. Piecewise cubic Hermite in chord-length parameter with Bessel
  * tangents (the slope of the parabola through each point and its neighbours; de Boor, "A Practical Guide to Splines",
- * ch. IV): two points give a straight line, three exactly a parabola, an arc is followed closely.
+ * ch. IV): two points give a straight line, three exactly a parabola, an arc is followed closely. Where the way turns
+ * back, a tangent keeps nothing that would lead back along either chord, so that the path never runs past a point it
+ * turns at (as in F. N. Fritsch and R. E. Carlson, "Monotone piecewise cubic interpolation", 1980, for both chords).
  * Points that coincide with the one before are passed over.
  */
 export function smoothPath(through: readonly Point[]): MeasuredPath {
   const points = through.filter((p, i) => i === 0 || distance(p, through[i - 1] as Point) > 1e-9)
   if (points.length < 3) return measurePath(points)
   const chords = points.slice(1).map((p, i) => distance(points[i] as Point, p))
-  const tangents = points.map((_, i) => tangentAt(points, chords, i))
+  const tangents = tangentsOf(points, chords)
   const fine: Point[] = [points[0] as Point]
   chords.forEach((h, i) => {
     const [a, b] = [points[i] as Point, points[i + 1] as Point]
@@ -65,8 +67,10 @@ export function placeAlong(path: MeasuredPath, lengthPx: number): Point {
   const whole = pathLength(path)
   const [first, last] = [path.points[0] as Point, path.points[path.points.length - 1] as Point]
   if (whole === 0) return first
-  if (lengthPx < 0) return beyond(path.points[1] as Point, first, -lengthPx)
-  if (lengthPx > whole) return beyond(path.points[path.points.length - 2] as Point, last, lengthPx - whole)
+  // Points that lie on the end itself tell no direction.
+  if (lengthPx < 0) return beyond(path.points.find(p => distance(p, first) > 0) as Point, first, -lengthPx)
+  if (lengthPx > whole)
+    return beyond([...path.points].reverse().find(p => distance(p, last) > 0) as Point, last, lengthPx - whole)
   return pointAlong(path, lengthPx / whole)
 }
 
@@ -84,21 +88,30 @@ export function partOfPath(path: MeasuredPath, fromPx: number, toPx: number): Me
   return measurePath([placeAlong(path, fromPx), ...inner, placeAlong(path, toPx)])
 }
 
-/** Slope at point i, per unit of chord length, of the parabola through it and its neighbours (at an end: the nearest three). */
-function tangentAt(points: readonly Point[], chords: readonly number[], i: number): Point {
-  const middle = Math.min(Math.max(i, 1), points.length - 2)
-  const h0 = chords[middle - 1] as number
-  const h1 = chords[middle] as number
-  const [p, q, r] = [points[middle - 1] as Point, points[middle] as Point, points[middle + 1] as Point]
-  const along = (axis: 'x' | 'y') => {
-    const d0 = (q[axis] - p[axis]) / h0
-    const d1 = (r[axis] - q[axis]) / h1
-    const bend = (d1 - d0) / (h0 + h1)
-    if (i < middle) return d0 - bend * h0
-    return i > middle ? d1 + bend * h1 : d0 + bend * h0
-  }
-  return { x: along('x'), y: along('y') }
+/** Slopes at all points, per unit of chord length. */
+function tangentsOf(points: readonly Point[], chords: readonly number[]): Point[] {
+  const ways = chords.map((h, i) => scaled(minus(points[i + 1] as Point, points[i] as Point), 1 / h))
+  const inner = ways
+    .slice(1)
+    .map((after, i) => innerTangent(ways[i] as Point, after, chords[i] as number, chords[i + 1] as number))
+  // At an end: the slope there of the parabola that has the neighbour's slope.
+  const [first, last] = [ways[0] as Point, ways[ways.length - 1] as Point]
+  const [second, lastButOne] = [inner[0] as Point, inner[inner.length - 1] as Point]
+  return [minus(scaled(first, 2), second), ...inner, minus(scaled(last, 2), lastButOne)]
 }
+
+/** Slope at a point between two chords of lengths h0 and h1 (directions as unit vectors): Bessel's, without what leads back. */
+function innerTangent(before: Point, after: Point, h0: number, h1: number): Point {
+  const whole = h0 + h1
+  const bessel = { x: (h1 * before.x + h0 * after.x) / whole, y: (h1 * before.y + h0 * after.y) / whole }
+  return [before, after].reduce((t, way) => {
+    const along = t.x * way.x + t.y * way.y
+    return along < 0 ? minus(t, scaled(way, along)) : t
+  }, bessel)
+}
+
+const minus = (a: Point, b: Point): Point => ({ x: a.x - b.x, y: a.y - b.y })
+const scaled = ({ x, y }: Point, by: number): Point => ({ x: x * by, y: y * by })
 
 function hermite(a: Point, b: Point, u: Point, v: Point, h: number, t: number): Point {
   const t2 = t * t
@@ -117,19 +130,42 @@ export function pointAlong(path: MeasuredPath, t: number): Point {
   return lerp(path.points[next - 1] as Point, path.points[next] as Point, span === 0 ? 0 : (wanted - before) / span)
 }
 
+/** A place on a path: its share of the arc length (0–1), and how far from it the point that was looked for lies, in pixels. */
+export interface Located {
+  readonly share: number
+  readonly offPx: number
+}
+
+/** Where on a path the point nearest to `p` lies. On a path of no length the share is 0. */
+export const locate = (path: MeasuredPath, p: Point): Located =>
+  nearPlaces(path, p).reduce((best, place) => (place.offPx < best.offPx ? place : best))
+
 /**
- * Where on a path the point nearest to `p` lies: its share of the arc length (0–1) and the distance off it in pixels.
- * On a path of no length the share is 0.
+ * Where on a path `p` lies when it is meant to lie about `meant` of the way along: a path that turns back on itself passes
+ * many places twice. Of all places on it that are nearer than those around them, and not more than `slackPx` farther than
+ * the nearest, the one whose share is nearest to `meant`.
  */
-export function locate(path: MeasuredPath, p: Point): { share: number; offPx: number } {
-  let best = { share: 0, offPx: distance(path.points[0] as Point, p) }
+export function locateBranch(path: MeasuredPath, p: Point, meant: number, slackPx: number): Located {
+  const places = nearPlaces(path, p)
+  const least = Math.min(...places.map(place => place.offPx))
+  return places
+    .filter(place => place.offPx <= least + slackPx)
+    .reduce((best, place) => (Math.abs(place.share - meant) < Math.abs(best.share - meant) ? place : best))
+}
+
+/** The places of a path that lie nearer to `p` than those just before and just behind them. */
+function nearPlaces(path: MeasuredPath, p: Point): Located[] {
   const whole = pathLength(path)
-  for (let i = 1; i < path.points.length && whole > 0; i++) {
-    const near = nearestOnPiece(p, path.points[i - 1] as Point, path.points[i] as Point)
-    const offPx = distance(near.point, p)
-    if (offPx >= best.offPx) continue
-    const before = path.lengths[i - 1] as number
-    best = { share: (before + near.t * ((path.lengths[i] as number) - before)) / whole, offPx }
-  }
-  return best
+  const start = { share: 0, offPx: distance(path.points[0] as Point, p) }
+  if (whole === 0) return [start]
+  const nearest = path.points.slice(1).map((b, i): Located => {
+    const near = nearestOnPiece(p, path.points[i] as Point, b)
+    const before = path.lengths[i] as number
+    const share = (before + near.t * ((path.lengths[i + 1] as number) - before)) / whole
+    return { share, offPx: distance(near.point, p) }
+  })
+  return nearest.filter((place, i) => {
+    const [before, behind] = [nearest[i - 1], nearest[i + 1]]
+    return place.offPx <= (before?.offPx ?? Infinity) && place.offPx <= (behind?.offPx ?? Infinity)
+  })
 }

@@ -1,6 +1,16 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { bent, distance, ellipseLine, perimeter, pushed, snappedTo, straightLine, type Sample } from './index.ts'
+import {
+  rectangleLine,
+  bent,
+  distance,
+  ellipseLine,
+  perimeter,
+  pushed,
+  snappedTo,
+  straightLine,
+  type Sample,
+} from './index.ts'
 import { stretchKeepingVolume } from '../motion/index.ts'
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
@@ -87,4 +97,20 @@ describe('bending and pushing', () => {
       }),
     )
   })
+})
+
+test('a rectangle is closed, meets its corners and runs along its sides', () => {
+  const line = rectangleLine({ x: 10, y: 20 }, { x: 110, y: 60 })
+  expect([line[0], line[line.length - 1]]).toMatchObject([
+    { x: 10, y: 20 },
+    { x: 10, y: 20 },
+  ])
+  for (const corner of [
+    { x: 110, y: 20 },
+    { x: 110, y: 60 },
+    { x: 10, y: 60 },
+  ]) {
+    expect(line.some(s => s.x === corner.x && s.y === corner.y)).toBe(true)
+  }
+  expect(line.every(s => s.x === 10 || s.x === 110 || s.y === 20 || s.y === 60)).toBe(true)
 })

@@ -46,3 +46,12 @@ export function snappedTo(from: Point, to: Point, stepRad: number): Point {
   const length = distance(from, to)
   return { x: from.x + length * Math.cos(angle), y: from.y + length * Math.sin(angle) }
 }
+
+/** A rectangle between two corners as the track of a line, closed: its corners are met exactly. */
+export function rectangleLine(a: Point, b: Point): Sample[] {
+  const corners = [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }, a]
+  return corners.slice(1).flatMap((to, i) => {
+    const side = straightLine(corners[i] as Point, to)
+    return i === 0 ? side : side.slice(1)
+  })
+}

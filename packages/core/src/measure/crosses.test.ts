@@ -4,6 +4,7 @@ import { wishTicks, valueOf, shareOf, presetWish, RATIOS } from '../chart/index.
 import {
   INK,
   knottedPath,
+  measurePath,
   partOfPath,
   pathLength,
   placeAlong,
@@ -53,9 +54,47 @@ describe('crosses for the next drawing', () => {
     )
   })
 
+  test('what comes after does not push the half past the way: between 0 and 100 it is 50, though 90 follows', () => {
+    const way = [0, 100, 90].map((x, i) => ({ drawing: 'abc'[i] as string, at: { x, y: 0 } }))
+    expect(crossOf(way, 'a', 'b', '1/2')?.x).toBeCloseTo(50, 6)
+  })
+
   test('a mark that does not move has its cross where it is', () => {
     const way = ['a', 'b'].map(drawing => ({ drawing, at: A }))
     expect(crossOf(way, 'a', 'b', '1/2')).toEqual(A)
+  })
+})
+
+describe('paths that turn back', () => {
+  const along = (xs: readonly number[]) => xs.map(x => ({ x, y: 7 }))
+
+  test('on a straight line they never leave it, nor run past a point, and are as long as they are walked', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 500 }), { minLength: 1, maxLength: 8 }), xs => {
+        const { path, knots } = knottedPath(along(xs))
+        const walked = xs.slice(1).reduce((sum, x, i) => sum + Math.abs(x - (xs[i] as number)), 0)
+        expect(pathLength(path)).toBeCloseTo(walked, 6)
+        expect(knots[knots.length - 1]).toBeCloseTo(walked, 6)
+      }),
+    )
+  })
+
+  test('three points on a parabola along which the way goes on give that parabola', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 50, max: 400 }), fc.integer({ min: 1, max: 150 }), (far, high) => {
+        const there = { x: far, y: 0 }
+        const { points } = smoothPath([A, flightAt(A, there, high, 0.5), there])
+        const off = (p: Point) => Math.abs(p.y - flightAt(A, there, high, p.x / far).y)
+        expect(Math.max(...points.map(off))).toBeLessThan(0.01)
+      }),
+    )
+  })
+
+  test('points doubled at an end leave the way on from it straight', () => {
+    const { path } = knottedPath(along([0, 10, 10]))
+    const doubled = measurePath(along([0, 0, 10, 10]))
+    for (const p of [placeAlong(path, 15), placeAlong(doubled, 15)]) expect(p).toEqual({ x: 15, y: 7 })
+    expect(placeAlong(doubled, -5)).toEqual({ x: -5, y: 7 })
   })
 })
 

@@ -1,8 +1,17 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { flightAt, stretchKeepingArea } from '../motion/index.ts'
+import type { Moments } from '../raster/index.ts'
+import { flightAt, stretchKeepingArea, stretchKeepingVolume, type Axes } from '../motion/index.ts'
 import { pointAlong, type MeasuredPath } from '../geometry/index.ts'
-import { compareVolume, meetsChart, readWay, wayPath, type WayReading } from './index.ts'
+import {
+  compareVolume,
+  meetsChart,
+  readWay,
+  wayPath,
+  worstCorrection,
+  type WayPlace,
+  type WayReading,
+} from './index.ts'
 
 const factor = fc.double({ min: 0.2, max: 4, noNaN: true })
 const A = { x: 0, y: 0 }
@@ -10,10 +19,13 @@ const B = { x: 400, y: 0 }
 
 describe('volume', () => {
   test('within eight per cent is kept, beyond it is named', () => {
-    expect(compareVolume(107, 100)).toEqual({ share: 1.07, verdict: 'kept' })
-    expect(compareVolume(109, 100)?.verdict).toBe('grown')
-    expect(compareVolume(91, 100)?.verdict).toBe('shrunk')
-    expect(compareVolume(0, 100)).toBeNull()
+    const disc = (area: number) => ({ area, halfAxes: [1, 1] as const, tiltRad: 0 })
+    const flat = (area: number) => compareVolume(disc(area), disc(100))
+    expect(flat(107)).toEqual({ share: 1.07, verdict: 'kept' })
+    expect(flat(109)?.verdict).toBe('grown')
+    expect(flat(91)?.verdict).toBe('shrunk')
+    expect(flat(0)).toBeNull()
+    expect(compareVolume(disc(300), disc(100), 'off')).toBeNull()
   })
 
   test('squash and stretch keep what they say they keep', () => {
@@ -24,6 +36,34 @@ describe('volume', () => {
       }),
     )
     expect(() => stretchKeepingArea(1, 0)).toThrow('stretch must be a number above 0, not 0')
+  })
+})
+
+describe('the two schools of volume', () => {
+  const body = ({ along, across }: Axes, tiltRad = 0): Pick<Moments, 'area' | 'halfAxes' | 'tiltRad'> => ({
+    area: Math.PI * along * across,
+    halfAxes: along >= across ? [along, across] : [across, along],
+    tiltRad: along >= across ? tiltRad : tiltRad + Math.PI / 2,
+  })
+  const ball = body({ along: 50, across: 50 })
+
+  test('each reads its own stretch and squash as kept, and the other one as not', () => {
+    fc.assert(
+      fc.property(factor, s => {
+        expect(compareVolume(body(stretchKeepingArea(50, s)), ball, 'flat')?.share).toBeCloseTo(1, 9)
+        expect(compareVolume(body(stretchKeepingVolume(50, s)), ball, 'round')?.share).toBeCloseTo(1, 9)
+      }),
+    )
+    // Stretched to twice its length the round body shows √2 of the area: no flat shape would.
+    expect(compareVolume(body(stretchKeepingVolume(50, 2)), ball, 'flat')).toMatchObject({ verdict: 'grown' })
+    expect(compareVolume(body(stretchKeepingArea(50, 2)), ball, 'round')).toMatchObject({ verdict: 'shrunk' })
+    expect(compareVolume(body({ along: 60, across: 60 }), ball, 'round')?.share).toBeCloseTo(1.728)
+  })
+
+  test('a tall body squashed until it is wide still reads as kept', () => {
+    const tall = body({ along: 100, across: 50 })
+    const flat = body({ along: 100 * 0.4, across: 50 / Math.sqrt(0.4) })
+    expect(compareVolume(flat, tall, 'round')?.share).toBeCloseTo(1, 9)
   })
 })
 
@@ -55,6 +95,38 @@ describe('reading a chart back', () => {
       expect(along.x).toBeCloseTo(places[i]?.drawn.x as number, 0)
       expect((reading as WayReading).offPx).toBeLessThan(1)
     })
+  })
+
+  test('a drawing past a key reads past it, before the first one before it', () => {
+    const at = (x: number): WayPlace => ({ planned: 0.5, drawn: { x, y: 0 }, leads: false })
+    const read = readWay(A, [at(110), at(-30), at(100), at(0)], { x: 100, y: 0 })
+    expect(read.map(r => r?.share)).toEqual([1.1, -0.3, 1, 0].map(n => expect.closeTo(n)))
+  })
+
+  test('a pixel off is never a miss, however short the way', () => {
+    const places: WayPlace[] = [{ planned: 0.5, drawn: { x: 11, y: 0 }, leads: false }]
+    const [reading] = readWay(A, places, { x: 20, y: 0 })
+    expect(reading?.share).toBeCloseTo(0.55)
+    expect(meetsChart(reading as WayReading, 0.5)).toBe(true)
+    expect(worstCorrection(wayPath(A, places, { x: 20, y: 0 }) as MeasuredPath, places)).toBeNull()
+    const [two] = readWay(A, [{ planned: 0.5, drawn: { x: 12.1, y: 0 }, leads: false }], { x: 20, y: 0 })
+    expect(meetsChart(two as WayReading, 0.5)).toBe(false)
+  })
+
+  test('a way that turns back is as long as it is walked, and read on the branch the plan says', () => {
+    const over: WayPlace[] = [
+      { planned: 0.5, drawn: { x: 120, y: 0 }, leads: true },
+      { planned: 0.95, drawn: { x: 110, y: 0 }, leads: false },
+    ]
+    const [tip, back] = readWay(A, over, { x: 100, y: 0 })
+    expect([tip?.share, back?.share]).toEqual([expect.closeTo(120 / 140, 4), expect.closeTo(130 / 140, 4)])
+    // A nod: down to 100 and up again. At 40 it is on its way down, or on its way up.
+    const nod = (planned: number): WayPlace[] => [
+      { planned: 0.5, drawn: { x: 0, y: 100 }, leads: true },
+      { planned, drawn: { x: 0, y: 40 }, leads: false },
+    ]
+    expect(readWay(A, nod(0.25), A)[1]?.share).toBeCloseTo(0.2, 4)
+    expect(readWay(A, nod(0.75), A)[1]?.share).toBeCloseTo(0.8, 4)
   })
 
   test('what is not drawn is not read, and without both keys nothing is', () => {

@@ -12,7 +12,7 @@ const up = (x: number, y = 60): MarkPlace => ({ x, y, planted: false })
 /** The sample shot (a, b, c on fours) with a heel on its three drawings. */
 function withHeel(places: readonly (MarkPlace | null)[]): ShotDocument {
   const ops: Operation[] = [
-    { kind: 'mark.add', mark: { id: 'heel', layer: FIRST.drawn, name: 'heel', order: 1 } },
+    { kind: 'mark.add', mark: { id: 'heel', layer: FIRST.drawn, name: 'heel', order: 1, kind: 'point' } },
     ...['a', 'b', 'c'].map((drawing, i): Operation => ({
       kind: 'marks.place',
       drawing,

@@ -1,4 +1,4 @@
-import { locate, pathLength, placeAlong, smoothPath, type MeasuredPath } from '../geometry/curve.ts'
+import { locateBranch, pathLength, placeAlong, smoothPath, type Located, type MeasuredPath } from '../geometry/curve.ts'
 import { distance, type Point } from '../geometry/point.ts'
 
 /** A place on the way from key A to key B: what the chart asks for and, once drawn, where the drawing lies. */
@@ -13,7 +13,7 @@ export interface WayPlace {
 
 /** Where a drawing really lies on the way from A to B. */
 export interface WayReading {
-  /** share of the arc length from A to B, 0–1; past B (overshoot) more than 1 */
+  /** share of the arc length from A to B, 0–1; past B (overshoot) more than 1, back behind A less than 0 */
   readonly share: number
   /** distance off the path in pixels; 0 for drawings that make the path */
   readonly offPx: number
@@ -21,12 +21,20 @@ export interface WayReading {
   readonly aheadPx: number
 }
 
-/** A drawing within this share of the whole way from its tick meets the chart. */
+/** A drawing within this share of the whole way from its tick meets the chart; so does one within a pixel, however short the way. */
 export const WAY_TOLERANCE = 0.02
+const LEAST_TOLERANCE_PX = 1
+
+/** How far, in pixels, a drawing may lie from its place on a way of so many pixels. */
+const tolerancePx = (wholePx: number, share = WAY_TOLERANCE): number =>
+  Math.max(share * wholePx, LEAST_TOLERANCE_PX) + 1e-9
 
 /** Whether a reading meets what the chart asked for. */
 export const meetsChart = (reading: WayReading, planned: number): boolean =>
-  Math.abs(reading.share - planned) <= WAY_TOLERANCE
+  Math.abs(reading.share - planned) <= WAY_TOLERANCE + 1e-9 || Math.abs(reading.aheadPx) <= LEAST_TOLERANCE_PX + 1e-9
+
+/** Whether a reading lies farther off its path than is asked for. */
+export const isOffPath = (path: MeasuredPath, { offPx }: WayReading): boolean => offPx > tolerancePx(pathLength(path))
 
 /**
  * The path the action takes: smoothly through A, the drawn breakdowns, and B. Null while a key is missing or A and B lie
@@ -46,19 +54,34 @@ export function readWay(a: Point | null, places: readonly WayPlace[], b: Point |
   const whole = pathLength(path)
   return places.map(place => {
     if (!place.drawn) return null
-    const { share, offPx } = place.planned > 1 ? locatePast(path, place.drawn) : locate(path, place.drawn)
+    const { share, offPx } = whereOnWay(path, place.drawn, place.planned)
     const leads = place.leads && place.planned < 1
     return { share, offPx: leads ? 0 : offPx, aheadPx: (share - place.planned) * whole }
   })
 }
 
-/** Where a drawing past the end of a path lies: along and off the straight line on from it. */
-function locatePast(path: MeasuredPath, p: Point): { share: number; offPx: number } {
+/**
+ * Where a drawing lies on the way. One that is meant to lie, or lies, past a key is read along the straight line on from
+ * there: less than 0 before the first, more than 1 past the last. On a way that turns back it is read on the branch its plan
+ * says.
+ */
+function whereOnWay(path: MeasuredPath, p: Point, planned: number): Located {
   const whole = pathLength(path)
-  const [end, on] = [placeAlong(path, whole), placeAlong(path, whole + 1)]
+  if (planned > 1) return locatePast(path, p, whole)
+  const on = locateBranch(path, p, planned, tolerancePx(whole))
+  if (on.share > 1 - 1e-9 && locatePast(path, p, whole).share > 1) return locatePast(path, p, whole)
+  if (on.share < 1e-9 && locatePast(path, p, 0).share < 0) return locatePast(path, p, 0)
+  return on
+}
+
+/** Where a point lies along and off the straight line on from the end of a path (`from` its whole length), or back from its start (0). */
+function locatePast(path: MeasuredPath, p: Point, from: number): Located {
+  const whole = pathLength(path)
+  const out = from === 0 ? -1 : 1
+  const [end, on] = [placeAlong(path, from), placeAlong(path, from + out)]
   const [dx, dy] = [p.x - end.x, p.y - end.y]
   const along = dx * (on.x - end.x) + dy * (on.y - end.y)
-  return { share: 1 + along / whole, offPx: Math.abs(dx * (on.y - end.y) - dy * (on.x - end.x)) }
+  return { share: (from + out * along) / whole, offPx: Math.abs(dx * (on.y - end.y) - dy * (on.x - end.x)) }
 }
 
 /** What to do about a drawing that misses its place: how far to move it, and where to, in words. */
@@ -72,7 +95,7 @@ export interface Correction {
 
 /**
  * The drawing that misses its place by most (its tick's place on the path, off-path distance included), and the way to
- * its place. Null when all lie within `tolerance` of the way's length.
+ * its place. Null when all lie within `tolerance` of the way's length, or within a pixel.
  */
 export function worstCorrection(
   path: MeasuredPath,
@@ -85,7 +108,7 @@ export function worstCorrection(
     if (!place.drawn) return
     const to = placeAlong(path, place.planned * whole)
     const distancePx = distance(place.drawn, to)
-    if (distancePx <= tolerance * whole || (worst && distancePx <= worst.distancePx)) return
+    if (distancePx <= tolerancePx(whole, tolerance) || (worst && distancePx <= worst.distancePx)) return
     worst = { index, from: place.drawn, to, distancePx, words: directionInWords(place.drawn, to) }
   })
   return worst

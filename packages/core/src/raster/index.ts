@@ -1,3 +1,4 @@
+export * from './gaps.ts'
 export * from './moments.ts'
 export * from './polygon.ts'
 export * from './shapeOf.ts'

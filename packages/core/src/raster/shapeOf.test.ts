@@ -42,6 +42,54 @@ describe('the shape of a drawing', () => {
     expect(shape.centroid?.y).toBeCloseTo(400, 0)
   })
 
+  test('a ring with tapered tips holds the outside out where they meet', () => {
+    const tapered = placeStroke(ring(120, 132.5), 'line', 3, null, null, {
+      look: 'ink',
+      ends: 'tapered',
+      thinning: 0.62,
+    })
+    // Its outer edge is a circle of radius 134; before, the outside came in between the tips.
+    expect(Math.abs(shapeOf([tapered]).area - 56_465)).toBeLessThan(300)
+  })
+
+  test('outlines open by up to six pixels, or their width, count as closed; wider gaps are told with their place', () => {
+    const gap = (px: number, width = 3, how = {}) =>
+      shapeOf([placeStroke(ring(400, 150, 1 - px / (2 * Math.PI * 150)), 'line', width, null, null)], how)
+    const disc = Math.PI * 151.5 ** 2
+    expect(gap(5).area / disc).toBeCloseTo(1, 2)
+    expect(gap(5).open).toBeNull()
+    expect(gap(11, 14).area).toBeGreaterThan(disc)
+    expect(gap(9).area / disc).toBeLessThan(0.1)
+    expect(gap(9).open?.x).toBeCloseTo(650, 0)
+    expect(gap(9, 3, { closedGapPx: 10 }).open).toBeNull()
+    expect(gap(5, 3, { closedGapPx: 2 }).open).not.toBeNull()
+    expect(gap(60).open).not.toBeNull()
+  })
+
+  test('two lines side by side are no outline that stands open', () => {
+    const row = (y: number) => Array.from({ length: 30 }, (_, i) => ({ x: 100 + 12 * i, y, pressure: 0.4 }))
+    const lines = [row(200), row(280)].map(samples => placeStroke(samples, 'line', 4, null, null))
+    expect(shapeOf(lines).open).toBeNull()
+  })
+
+  test('two lines whose ends nearly meet close one outline; a hair on it opens nothing', () => {
+    const half = (from: number) => ring(400, 150).slice(from, from + 199)
+    const halves = [half(0), half(199)].map(samples => placeStroke(samples, 'line', 3, null, null))
+    expect(shapeOf(halves).area / (Math.PI * 151.5 ** 2)).toBeCloseTo(1, 1)
+    const hair = [0, 8, 16].map(i => ({ x: 650 + i, y: 400 - i, pressure: 0.5 }))
+    const whole = placeStroke(ring(120, 150), 'line', 3, null, null)
+    expect(shapeOf([whole, placeStroke(hair, 'line', 2, null, null)]).open).toBeNull()
+  })
+
+  test('enclosed empty space that is marked is not body', () => {
+    const body = placeStroke(ring(200, 150), 'line', 3, null, null)
+    const hole = placeStroke(ring(120, 40), 'line', 3, null, null)
+    const marked = shapeOf([body, hole], { spaces: [{ x: 500, y: 400 }] })
+    expect(marked.area / (Math.PI * (151.5 ** 2 - 38.5 ** 2))).toBeCloseTo(1, 2)
+    expect(shapeOf([body, hole]).area / (Math.PI * 151.5 ** 2)).toBeCloseTo(1, 2)
+    expect(shapeOf([body], { spaces: [{ x: -9999, y: 0 }] }).area).toBeGreaterThan(70_000)
+  })
+
   test('left open, only the line is there', () => {
     expect(shapeOf([placeStroke(ring(120, 150, 0.9), 'line', 3, null, null)]).area).toBeLessThan(6000)
   })

@@ -1,35 +1,104 @@
-import { isEmptyBox, unite, EMPTY_BOX } from '../geometry/point.ts'
+import { isEmptyBox, unite, EMPTY_BOX, type Point } from '../geometry/point.ts'
+import { widthAt } from '../geometry/nib.ts'
 import { lineOutline, shapeOutline, type PlacedStroke } from '../geometry/stroke.ts'
+import { gapsOf, middleOf, type Bridge } from './gaps.ts'
 import { momentsOf, type Moments } from './moments.ts'
 import { fillPolygon, type Window } from './polygon.ts'
 import { silhouette } from './silhouette.ts'
 
-/** Thinner lines are taken as this wide (in pixels of the mask), so that they hold the outside out. */
+/** Thinner lines are taken as this wide (in pixels of the mask), so that they hold the outside out; their tips too. */
 const THINNEST_LINE = 2
 /** Larger drawings are measured at a smaller scale: enough pixels for a tenth of a per cent of area. */
-const LARGEST_MASK = 1920 * 1080
+export const LARGEST_MASK = 1920 * 1080
+
+/** Outlines that stand open by no more than this, in paper pixels, or by the width of their line, count as closed. */
+export const CLOSED_GAP_PX = 6
+/** A gap is told when closing it would add more than this share to the area. */
+const OPEN_ADDS = 0.08
+
+/** What is told about a drawing besides its strokes. */
+export interface Shaping {
+  readonly closedGapPx?: number
+  /** places in enclosed empty space that is not body: what can be reached from them without crossing a line is left out */
+  readonly spaces?: readonly Point[]
+}
+
+/** The silhouette of a drawing in figures; where its outline stands open, that place (then the area means little). */
+export interface Shape extends Moments {
+  readonly open: Point | null
+}
 
 /**
  * Area, centre and axes of a drawing's silhouette in paper pixels: its strokes painted, and everything that the outside
  * cannot reach counted in. What lies off the paper is measured too. Nothing drawn gives an area of 0.
  */
-export function shapeOf(strokes: readonly PlacedStroke[]): Moments {
+export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Shape {
   const box = strokes.reduce((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
-  if (isEmptyBox(box)) return { area: 0, centroid: null, halfAxes: [0, 0], tiltRad: 0 }
+  if (isEmptyBox(box)) return { area: 0, centroid: null, halfAxes: [0, 0], tiltRad: 0, open: null }
   const [w, h] = [box.right - box.left + 8, box.bottom - box.top + 8]
   const scale = Math.min(1, Math.sqrt(LARGEST_MASK / (w * h)))
   const window: Window = { left: Math.floor(box.left) - 4, top: Math.floor(box.top) - 4, scale }
   const width = Math.max(1, Math.ceil((w + 1) * scale))
   const height = Math.max(1, Math.ceil((h + 1) * scale))
   const alpha = new Uint8Array(width * height)
-  for (const stroke of strokes) {
-    const outline =
-      stroke.kind === 'shape'
-        ? shapeOutline(stroke.samples)
-        : lineOutline(stroke.samples, Math.max(stroke.width, THINNEST_LINE / scale), stroke.nib)
-    fillPolygon(alpha, width, height, outline, window)
+  const thinnest = THINNEST_LINE / scale
+  const bridge = (into: Uint8Array, { from, to }: Bridge) =>
+    fillPolygon(into, width, height, straight(from, to, thinnest), window)
+  for (const stroke of strokes) paint(alpha, width, height, stroke, thinnest, window)
+  const gaps = gapsOf(strokes, how.closedGapPx ?? CLOSED_GAP_PX)
+  for (const gap of gaps.closed) bridge(alpha, gap)
+  const seeds = (how.spaces ?? []).map(({ x, y }) => ({
+    x: Math.floor((x - window.left) * scale),
+    y: Math.floor((y - window.top) * scale),
+  }))
+  const moments = momentsOf(silhouette(alpha, width, height, seeds))
+  const open = gaps.open.find(gap => {
+    const closed = alpha.slice()
+    bridge(closed, gap)
+    // What the bridge itself covers is not enclosed by it.
+    const bridged = (gap.gapPx + thinnest) * thinnest * scale * scale
+    const enclosed = momentsOf(silhouette(closed, width, height, seeds)).area - bridged - moments.area
+    return enclosed > moments.area * OPEN_ADDS
+  })
+  return { ...onPaper(moments, window), open: open ? middleOf(open) : null }
+}
+
+function paint(
+  alpha: Uint8Array,
+  width: number,
+  height: number,
+  stroke: PlacedStroke,
+  thinnest: number,
+  window: Window,
+): void {
+  if (stroke.kind === 'shape') return fillPolygon(alpha, width, height, shapeOutline(stroke.samples), window)
+  fillPolygon(alpha, width, height, lineOutline(stroke.samples, Math.max(stroke.width, thinnest), stroke.nib), window)
+  const least = stroke.samples.reduce((p, s) => Math.min(p, s.pressure), 1)
+  const thin = stroke.nib.ends === 'tapered' || widthAt(least, stroke.width, stroke.nib.thinning) < thinnest
+  if (!thin) return
+  // Piece by piece: the outline of a hair would be smoothed away from where the line runs.
+  for (let i = 1; i < stroke.samples.length; i++) {
+    const [a, b] = [stroke.samples[i - 1] as Point, stroke.samples[i] as Point]
+    fillPolygon(alpha, width, height, straight(a, b, thinnest), window)
   }
-  return onPaper(momentsOf(silhouette(alpha, width, height)), window)
+}
+
+/** A straight line of a width with square ends as a polygon. */
+function straight(a: Point, b: Point, width: number): Float32Array {
+  const length = Math.hypot(b.x - a.x, b.y - a.y)
+  const half = width / 2
+  const [ux, uy] = length === 0 ? [1, 0] : [(b.x - a.x) / length, (b.y - a.y) / length]
+  const [nx, ny, ex, ey] = [-uy * half, ux * half, ux * half, uy * half]
+  return Float32Array.of(
+    a.x + nx - ex,
+    a.y + ny - ey,
+    b.x + nx + ex,
+    b.y + ny + ey,
+    b.x - nx + ex,
+    b.y - ny + ey,
+    a.x - nx - ex,
+    a.y - ny - ey,
+  )
 }
 
 function onPaper(m: Moments, { left, top, scale }: Window): Moments {

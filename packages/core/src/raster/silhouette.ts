@@ -13,9 +13,15 @@ const LINE_ALPHA = 96
 /**
  * The silhouette of a drawing from the alpha of its pixels (one byte each): everything that the outside, coming in from
  * the edges of the paper, cannot reach without crossing a line. An unfilled outline counts as its whole shape; a gap lets
- * the outside in. The outside moves in four directions, so a diagonal line of single pixels holds.
+ * the outside in. The outside moves in four directions, so a diagonal line of single pixels holds. From pixels named in
+ * `spaces` it comes in too: enclosed empty space.
  */
-export function silhouette(alpha: Uint8Array | Uint8ClampedArray, width: number, height: number): Mask {
+export function silhouette(
+  alpha: Uint8Array | Uint8ClampedArray,
+  width: number,
+  height: number,
+  spaces: readonly { readonly x: number; readonly y: number }[] = [],
+): Mask {
   if (alpha.length !== width * height) {
     throw new UsageError(`${alpha.length} bytes are not a picture of ${width} × ${height}`)
   }
@@ -35,6 +41,7 @@ export function silhouette(alpha: Uint8Array | Uint8ClampedArray, width: number,
     visit(y * width)
     visit(y * width + width - 1)
   }
+  for (const { x, y } of spaces) if (x >= 0 && x < width && y >= 0 && y < height) visit(y * width + x)
   for (let i = stack.pop(); i !== undefined; i = stack.pop()) {
     const x = i % width
     if (x > 0) visit(i - 1)

@@ -1,4 +1,5 @@
 import { needPositive, needWhole } from '../errors.ts'
+import { nearestFrame } from './frames.ts'
 
 /** Frames between beats at a tempo: 60·fps / bpm. Mostly no whole number. */
 export function framesPerBeat(bpm: number, fps: number): number {
@@ -16,7 +17,7 @@ export function tempoBeats(bpm: number, fps: number, first: number, length: numb
   const apart = framesPerBeat(bpm, fps)
   const frames: number[] = []
   for (let i = 0; first + i * apart < length - 0.5; i++) {
-    const frame = Math.round(first + i * apart)
+    const frame = nearestFrame(first + i * apart)
     if (frame !== frames[frames.length - 1]) frames.push(frame)
   }
   return frames
@@ -26,7 +27,7 @@ export function tempoBeats(bpm: number, fps: number, first: number, length: numb
 export function tappedBeats(tapsMs: readonly number[], fps: number, first: number): number[] {
   needPositive(fps, 'fps')
   const start = tapsMs[0] ?? 0
-  return [...new Set(tapsMs.map(ms => first + Math.round(((ms - start) * fps) / 1000)))]
+  return [...new Set(tapsMs.map(ms => first + nearestFrame(((ms - start) * fps) / 1000)))]
 }
 
 /** The tempo that taps amount to, beats a minute, from the time between the first and the last; null for fewer than two. */

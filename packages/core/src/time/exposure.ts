@@ -152,11 +152,31 @@ export function drawingsOf(runs: readonly Run[]): string[] {
   return [...seen]
 }
 
-/** Splits `frames` over `parts` as evenly as whole frames allow, longer parts first: 13 over 4 is 4, 3, 3, 3. */
+/**
+ * Whole frames in proportion to weights, `frames` altogether, at least one each while there are enough: every part ends
+ * where the running total comes nearest (at halves the earlier frame), so that no error adds up (J. E. Bresenham, 1965).
+ * Throws when there are fewer frames than weights.
+ */
+export function shareFrames(frames: number, weights: readonly number[]): number[] {
+  needWhole(frames, weights.length, 'frames')
+  const total = weights.reduce((a, b) => a + b, 0)
+  let [given, passed] = [0, 0]
+  return weights.map((weight, i) => {
+    passed += weight
+    const behind = weights.length - 1 - i
+    const nearest = Math.ceil((2 * frames * passed - total) / (2 * total))
+    const end = Math.min(frames - behind, Math.max(given + 1, nearest))
+    const part = end - given
+    given = end
+    return part
+  })
+}
+
+/** Splits `frames` over `parts` as evenly as whole frames allow: 36 over 24 is 1, 2, 1, 2 … */
 export function spread(frames: number, parts: number): number[] {
   needWhole(parts, 1, 'parts')
-  needWhole(frames, parts, 'frames')
-  const short = Math.floor(frames / parts)
-  const longer = frames - short * parts
-  return Array.from({ length: parts }, (_, i) => short + (i < longer ? 1 : 0))
+  return shareFrames(
+    frames,
+    Array.from({ length: parts }, () => 1),
+  )
 }

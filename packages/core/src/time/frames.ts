@@ -21,6 +21,9 @@ export interface WholeFrames {
 /** A wish within this many frames of a whole one counts as whole: decimals typed by hand carry no more meaning. */
 const WHOLE_TOLERANCE_FRAMES = 1e-6
 
+/** The frame nearest to a place in time that is counted in frames; halves go up, as typed by hand or worked out. */
+export const nearestFrame = (wished: number): number => Math.floor(wished + 0.5 + WHOLE_TOLERANCE_FRAMES)
+
 /**
  * The whole number of frames nearest to a wished duration in seconds; halves go up. 0.2 s at 24 fps is 4.8 frames: 5,
  * which last 0.2083 s. Never less than one frame. Throws when `seconds` or `fps` is not above zero.
@@ -29,8 +32,7 @@ export function wholeFrames(seconds: number, fps: number): WholeFrames {
   needPositive(seconds, 'seconds')
   needPositive(fps, 'fps')
   const wished = seconds * fps
-  const nearest = Math.floor(wished + 0.5 + WHOLE_TOLERANCE_FRAMES)
-  const frames = Math.max(1, nearest)
+  const frames = Math.max(1, nearestFrame(wished))
   return { frames, wished, exact: Math.abs(wished - frames) <= WHOLE_TOLERANCE_FRAMES, seconds: frames / fps }
 }
 

@@ -1,4 +1,5 @@
 export * from './beats.ts'
+export * from './counted.ts'
 export * from './cycle.ts'
 export * from './exposure.ts'
 export * from './frames.ts'

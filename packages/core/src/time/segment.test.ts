@@ -13,6 +13,7 @@ import {
   shareFrames,
   slice,
   slid,
+  spread,
   stretched,
   thereAndBack,
   trimmed,
@@ -39,7 +40,9 @@ describe('edits of a stretch', () => {
   test('by hand', () => {
     expect(shown(onN(sheet('abbbcc'), 2))).toBe('aabbcc')
     expect(shown(reversed(sheet('aabcc')))).toBe('ccbaa')
-    expect(shown(thereAndBack(sheet('aabbcc')))).toBe('aabbccbb')
+    expect(shown(thereAndBack(sheet('aabbcc'), true))).toBe('aabbccbb')
+    // Not a loop: it comes home.
+    expect(shown(thereAndBack(sheet('aabbcc'), false))).toBe('aabbccbbaa')
     expect(shown(repeated(sheet('ab'), 3))).toBe('ababab')
     expect(shown(stretched(sheet('aabb'), 6))).toBe('aaabbb')
     expect(shown(stretched(sheet('aaaab'), 3))).toBe('aab')
@@ -49,7 +52,8 @@ describe('edits of a stretch', () => {
     fc.assert(
       fc.property(column, runs => {
         expect(reversed(reversed(runs))).toEqual(runs)
-        const there = thereAndBack(runs)
+        const there = thereAndBack(runs, true)
+        expect(thereAndBack(runs, false).length).toBe(2 * runs.length - 1)
         // Played as a loop, the way back mirrors the way there.
         const turn = [...there, runs[0] as Run]
         expect(turn.map(r => r.drawing)).toEqual([...turn].reverse().map(r => r.drawing))
@@ -70,8 +74,24 @@ describe('edits of a stretch', () => {
     )
   })
 
+  test('an even hold keeps its tempo when it is stretched: 24 ones over 36 frames go 1, 2, 1, 2', () => {
+    const ones: Run[] = Array.from({ length: 24 }, (_, i) => ({ drawing: `d${i}`, frames: 1 }))
+    expect(stretched(ones, 36).map(r => r.frames)).toEqual(Array.from({ length: 24 }, (_, i) => (i % 2 ? 2 : 1)))
+    expect(spread(13, 4)).toEqual([3, 3, 4, 3])
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 40 }), fc.nat(80), (parts, more) => {
+        let passed = 0
+        spread(parts + more, parts).forEach((hold, i) => {
+          passed += hold
+          // The error never adds up: no drawing ends more than half a frame off.
+          expect(Math.abs(passed - ((parts + more) * (i + 1)) / parts)).toBeLessThanOrEqual(0.5 + 1e-9)
+        })
+      }),
+    )
+  })
+
   test('frames are shared in proportion: no part is more than one frame off its share while all have room', () => {
-    expect(shareFrames(15, [2, 2, 2, 2, 2, 2])).toEqual([3, 3, 3, 2, 2, 2])
+    expect(shareFrames(15, [2, 2, 2, 2, 2, 2])).toEqual([2, 3, 2, 3, 2, 3])
     expect(shareFrames(7, [4, 1, 1])).toEqual([5, 1, 1])
     expect(shareFrames(6, [2, 1])).toEqual([4, 2])
     fc.assert(
@@ -92,7 +112,7 @@ describe('edits of a stretch', () => {
 describe('holds that follow a key', () => {
   test('come to the same frame by frame as at once, and keep uneven timing uneven', () => {
     expect(followedHolds(9, followedHolds(8, followedHolds(7, [2, 2, 2])))).toEqual([3, 3, 3])
-    expect(followedHolds(8, [1, 2, 1])).toEqual([2, 4, 2])
+    expect(followedHolds(10, [1, 3, 1])).toEqual([2, 6, 2])
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 8 }), fc.integer({ min: 1, max: 4 }), fc.nat(30), (n, on, far) => {
         const holds = Array.from({ length: n }, () => on)

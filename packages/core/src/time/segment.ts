@@ -1,5 +1,5 @@
 import { needWhole, UsageError } from '../errors.ts'
-import { lengthOf, placed, plain, slice, spread, type Run } from './exposure.ts'
+import { lengthOf, placed, plain, shareFrames, slice, spread, type Run } from './exposure.ts'
 
 /**
  * Edits of a stretch of a column. A stretch is a list of runs like a column; an edit gives another stretch, longer or
@@ -15,9 +15,12 @@ export function onN(runs: readonly Run[], n: number): Run[] {
 /** The drawings of a stretch in the opposite order, each held as long as before. */
 export const reversed = (runs: readonly Run[]): Run[] => [...runs].reverse()
 
-/** There and back: the stretch, then its drawings back again, without showing the last or the first one twice running. */
-export function thereAndBack(runs: readonly Run[]): Run[] {
-  return [...runs, ...runs.slice(1, -1).reverse()]
+/**
+ * There and back: the stretch, then its drawings back again, without showing the last one twice running. Gone round as a
+ * loop it does not come home, for the loop shows the first one again.
+ */
+export function thereAndBack(runs: readonly Run[], looped: boolean): Run[] {
+  return [...runs, ...runs.slice(looped ? 1 : 0, -1).reverse()]
 }
 
 /** A stretch so many times over. */
@@ -40,29 +43,8 @@ export function stretched(runs: readonly Run[], frames: number): Run[] {
 }
 
 /**
- * Whole frames in proportion to weights, at least one each, `frames` altogether: every part gets what the running total
- * rounds to, so no error adds up. Equal weights are shared out as `spread` does. Throws when there are fewer frames than
- * weights.
- */
-export function shareFrames(frames: number, weights: readonly number[]): number[] {
-  needWhole(frames, weights.length, 'frames')
-  if (weights.length === 0) return []
-  if (weights.every(w => w === weights[0])) return spread(frames, weights.length)
-  const total = weights.reduce((a, b) => a + b, 0)
-  let [given, passed] = [0, 0]
-  return weights.map((weight, i) => {
-    passed += weight
-    const behind = weights.length - 1 - i
-    const end = Math.min(frames - behind, Math.max(given + 1, Math.round((frames * passed) / total)))
-    const part = end - given
-    given = end
-    return part
-  })
-}
-
-/**
  * New lengths for holds that follow a key: in proportion, but holds that are an even sharing out already (as `spread`
- * makes it: 3, 2, 2) are shared out evenly again. Moving a key frame by frame then comes to the same as moving it at
+ * makes it: 2, 3, 2) are shared out evenly again. Moving a key frame by frame then comes to the same as moving it at
  * once. Throws when there are fewer frames than holds.
  */
 export function followedHolds(frames: number, holds: readonly number[]): number[] {
@@ -78,7 +60,7 @@ export function followedHolds(frames: number, holds: readonly number[]): number[
 export type Following = 'ripple' | 'stay'
 
 /**
- * A column with frames [from, to) replaced by `stretch`. 'ripple': what follows moves, the column grows or shrinks.
+ * A column with frames [from, to) (none, where a stretch is put in) replaced by `stretch`. 'ripple': what follows moves, the column grows or shrinks.
  * 'stay': what follows keeps its frames; a longer stretch is cut off at `to`, a shorter one is filled up by holding its
  * last drawing.
  */
@@ -89,7 +71,7 @@ export function replaceStretch(
   stretch: readonly Run[],
   following: Following,
 ): Run[] {
-  needStretch(runs, from, to)
+  needStretch(runs, from, to, 0)
   const length = to - from
   const last = stretch[stretch.length - 1]?.drawing ?? null
   const missing = Math.max(0, length - lengthOf(stretch))
@@ -129,9 +111,9 @@ export function trimmed(runs: readonly Run[], frame: number, side: 'start' | 'en
   return replaceStretch(runs, from, to, following === 'ripple' ? [] : [{ drawing: null, frames: to - from }], 'ripple')
 }
 
-function needStretch(runs: readonly Run[], from: number, to: number): void {
+function needStretch(runs: readonly Run[], from: number, to: number, least = 1): void {
   needWhole(from, 0, 'frame')
-  if (!(to > from && to <= lengthOf(runs))) {
+  if (!(to >= from + least && to <= lengthOf(runs))) {
     throw new UsageError(`frames ${from} to ${to} are no stretch of a column of ${lengthOf(runs)}`)
   }
 }

@@ -21,10 +21,10 @@ export interface LayerBudget {
   readonly onOnes: number
 }
 
-/** A drawing held for this many frames or more rests: a quarter of a second, and at least four frames. */
+/** A drawing held for this many frames or more rests: a quarter of a second, whatever the rate. */
 export function holdFrom(fps: number): number {
   needPositive(fps, 'fps')
-  return Math.max(4, Math.ceil(fps / 4))
+  return Math.ceil(fps / 4)
 }
 
 /** The budget of every animated layer, topmost first. Backgrounds, references, guides and paint under lines are not. */

@@ -1,4 +1,5 @@
 import { needPositive, needWhole } from '../errors.ts'
+import { wholeFrames } from '../time/frames.ts'
 import { drawingsNeeded } from './counting.ts'
 
 /** Where a film is shown: a picture size, and how wide that picture is on a phone held upright, if it is seen on one. */
@@ -95,7 +96,7 @@ export function paceOfDrawing(fps: number, exposure: number, seconds: number): P
   needPositive(fps, 'fps')
   needWhole(exposure, 1, 'exposure')
   needPositive(seconds, 'seconds')
-  const frames = Math.max(1, Math.round(seconds * fps))
+  const { frames } = wholeFrames(seconds, fps)
   return { fps, exposure, perSecond: fps / exposure, forShot: drawingsNeeded(frames, exposure) }
 }
 

@@ -4,6 +4,7 @@ import { FIRST, freshDocument } from '../document/fresh.ts'
 import { applyBatch, type Operation } from '../document/operations/index.ts'
 import { currentTake } from '../document/selectors.ts'
 import { sampleDrawing } from '../document/tests/sample.ts'
+import { tappedBeats, tempoBeats, wholeFrames } from '../time/index.ts'
 import {
   budgetOf,
   holdFrom,
@@ -52,7 +53,7 @@ describe('the budget', () => {
       // The held key stays one sheet; the two on twos become two each.
       onOnes: 5,
     })
-    expect([holdFrom(24), holdFrom(12), holdFrom(60)]).toEqual([6, 4, 15])
+    expect([holdFrom(24), holdFrom(12), holdFrom(60)]).toEqual([6, 3, 15])
   })
 })
 
@@ -61,6 +62,10 @@ describe('rates and sizes', () => {
     expect(paceOfDrawing(24, 2, 1.5)).toMatchObject({ perSecond: 12, forShot: 18 })
     expect(paceOfDrawing(15, 1, 4)).toMatchObject({ perSecond: 15, forShot: 60 })
     expect(paceOfDrawing(25, 3, 1)).toMatchObject({ forShot: 9 })
+    // 14.5 frames: 15, here as where the length is typed (0.29 · 50 is a hair less in a computer).
+    expect(paceOfDrawing(50, 1, 0.29).forShot).toBe(wholeFrames(0.29, 50).frames)
+    expect(tempoBeats(60, 50, 0, 200).map(f => f % 50)).toEqual([0, 0, 0, 0])
+    expect(tappedBeats([0, 290], 50, 0)).toEqual([0, 15])
   })
 
   test('samples at all rates start and end together and never run ahead of time', () => {

@@ -1,5 +1,6 @@
 import { presetTicks, presetWish, valueOf } from '@unhurried/core/chart'
 import {
+  newLayer,
   applyBatch,
   copyTake,
   exposeSelection,
@@ -23,9 +24,9 @@ import { marksOn, tilda, type Mark, type Pose } from './tilda.ts'
 export const HOP = { width: 1280, height: 720, fps: 24, frames: 30, paper: '#fdfaf3' }
 
 export const MARSH_SWATCHES: readonly Swatch[] = [
-  { id: 'reed', name: 'reed', colour: '#b9b394' },
-  { id: 'haze', name: 'haze', colour: '#f2f2e4' },
-  { id: 'mist-deep', name: 'deep mist', colour: '#d3dccb' },
+  { id: 'reed', name: 'reed', colour: '#b9b394', order: 21 },
+  { id: 'haze', name: 'haze', colour: '#f2f2e4', order: 22 },
+  { id: 'mist-deep', name: 'deep green', colour: '#d3dccb', order: 23 },
 ]
 
 const LEFT_TOES = { x: 304, y: 604 }
@@ -239,7 +240,7 @@ export function hop(): Drawn {
     'marks',
     ['nose', 'clasp', 'toes'].map((name, i): Operation => ({
       kind: 'mark.add',
-      mark: { id: name, layer: FIRST.drawn, name, order: i },
+      mark: { id: name, layer: FIRST.drawn, name, order: i, kind: 'point' },
     })),
   )
   const plans = planned()
@@ -272,7 +273,7 @@ export function hop(): Drawn {
   commit('moth', [
     {
       kind: 'layer.add',
-      layer: { id: 'layer-moth', name: 'moth', kind: 'drawn', order: 0.5, locked: false, follows: null },
+      layer: newLayer('layer-moth', 'moth', 0.5),
     },
     ...moth(ROUND_THE_MOON).map(({ id, number }): Operation => ({
       kind: 'drawing.add',
@@ -309,11 +310,14 @@ export function hop(): Drawn {
   )
 
   commit('a take that floats', copyTake(document, FIRST.take, 'floats', 'floats at the top'))
-  const slower = holdDrawing(document, get(document.takes, 'floats'), FIRST.drawn, 8, 5)
+  const slower = holdDrawing(document, get(document.takes, 'floats'), FIRST.drawn, 8, 5, {
+    following: 'ripple',
+    room: 'longer',
+  })
   if (!slower.ok) throw new Error(slower.code)
   commit('hold longer', slower.ops)
   commit('a snappy take', copyTake(document, FIRST.take, 'snappy', 'snappy'))
-  const quick = exposeSelection(document, get(document.takes, 'snappy'), FIRST.drawn, 4, 14, 1, 'ripple')
+  const quick = exposeSelection(document, get(document.takes, 'snappy'), [FIRST.drawn], 4, 14, 1)
   if (!quick.ok) throw new Error(quick.code)
   commit('on ones', quick.ops)
   const rest = holdDrawing(document, get(document.takes, 'snappy'), FIRST.drawn, 20, 13, 'stay')

@@ -1,4 +1,5 @@
 import {
+  newLayer,
   applyBatch,
   FIRST,
   freshDocument,
@@ -18,15 +19,15 @@ import { curve, disc, type Mark } from './tilda.ts'
 export const LANTERN = { width: 1280, height: 720, fps: 24, frames: 54, paper: '#26313b' }
 
 const SWATCHES: readonly Swatch[] = [
-  { id: 'mist-deep', name: 'deep mist', colour: '#d3dccb' },
-  { id: 'night', name: 'night', colour: '#1d262e' },
-  { id: 'dusk', name: 'dusk', colour: '#304150' },
-  { id: 'iron', name: 'iron', colour: '#11161a' },
-  { id: 'glass', name: 'glass', colour: '#41535f' },
-  { id: 'flame', name: 'flame', colour: '#f2b03c' },
-  { id: 'flame-core', name: 'flame core', colour: '#fdf0bf' },
-  { id: 'flame-edge', name: 'flame edge', colour: '#d4702c' },
-  { id: 'glow', name: 'glow', colour: '#c98f3f' },
+  { id: 'mist-deep', name: 'deep green', colour: '#d3dccb', order: 21 },
+  { id: 'night', name: 'night', colour: '#1d262e', order: 22 },
+  { id: 'dusk', name: 'dusk', colour: '#304150', order: 23 },
+  { id: 'iron', name: 'iron', colour: '#11161a', order: 24 },
+  { id: 'glass', name: 'glass', colour: '#41535f', order: 25 },
+  { id: 'flame', name: 'flame', colour: '#f2b03c', order: 26 },
+  { id: 'flame-core', name: 'flame core', colour: '#fdf0bf', order: 27 },
+  { id: 'flame-edge', name: 'flame edge', colour: '#d4702c', order: 28 },
+  { id: 'glow', name: 'glow', colour: '#c98f3f', order: 29 },
 ]
 
 /** Of the colours a shot comes with, the moth needs these; the others are put away. */
@@ -206,7 +207,7 @@ export function lantern(): Drawn {
     for (const op of done.ops) commit('pen line', [op])
   }
   const layer = (id: string, name: string, order: number, follows: string | null = null) =>
-    commit(`layer ${name}`, [{ kind: 'layer.add', layer: { id, name, kind: 'drawn', order, locked: false, follows } }])
+    commit(`layer ${name}`, [{ kind: 'layer.add', layer: newLayer(id, name, order, { follows }) }])
   const shown = (on: string, drawing: string) =>
     commit('expose', [
       { kind: 'exposure.write', take: FIRST.take, layer: on, from: 0, runs: [{ drawing, frames: length }] },
@@ -236,7 +237,9 @@ export function lantern(): Drawn {
   glows.forEach((id, i) => sheet('layer-glow', id, 1 + 6 * i, i === 0 ? 'key' : 'inbetween', glow(i)))
   cycle('glow-cycle', 'layer-glow', [...glows, glows[1] as string], FLAME_FRAMES)
 
-  commit('mark tip', [{ kind: 'mark.add', mark: { id: 'tip', layer: FIRST.drawn, name: 'tip', order: 0 } }])
+  commit('mark tip', [
+    { kind: 'mark.add', mark: { id: 'tip', layer: FIRST.drawn, name: 'tip', order: 0, kind: 'point' } },
+  ])
   const flames = ROLES.map((_, i) => `flame-${i + 1}`)
   flames.forEach((id, i) => {
     const t = i / FLAMES

@@ -14,6 +14,8 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   const accounts = accountService(source)
   if (!(await accounts.isEmpty())) return
   log.info('drawing the demo film, about ten seconds')
+  // What is drawn is worked out first: nothing is left half done where that fails.
+  const [hopping, lamp, nut] = [hop(), lantern(), acornExercise()]
   const owner = await accounts.create(DEMO_ACCOUNT)
   const journal = journalService(source)
   const films = filmService(source)
@@ -24,10 +26,10 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
     await drawAll(journal, id, owner.id, drawn)
   }
   const marsh = await films.create(owner.id, 'The Marsh Post')
-  await draw(marsh.id, 'Hop between lily pads', HOP, 'Tilda', hop())
-  await draw(marsh.id, 'Lantern', LANTERN, 'flame', lantern())
+  await draw(marsh.id, 'Hop between lily pads', HOP, 'Tilda', hopping)
+  await draw(marsh.id, 'Lantern', LANTERN, 'flame', lamp)
   const exercises = await films.create(owner.id, 'Exercises')
-  await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', acornExercise())
+  await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', nut)
 }
 
 /** Commits a drawn shot as a desk does: in requests of a few dozen batches, each with the samples it uses. */

@@ -1,7 +1,8 @@
 import Router from '@koa/router'
-import { NewFilm, NewShot, Rename, RowId } from '@unhurried/contract'
+import { NewFilm, NewShot, Order, Rename, RowId } from '@unhurried/contract'
 import type { Logger } from 'pino'
 import type { AccessService, Where, Wish } from '../services/access.ts'
+import type { BinService } from '../services/bin.ts'
 import { toCard, type FilmService } from '../services/films.ts'
 import type { JournalRoom } from '../services/journalRoom.ts'
 import { json } from './body.ts'
@@ -9,11 +10,15 @@ import type { Context, RequestState } from './context.ts'
 import { parse } from './problem.ts'
 import { signedIn } from './session.ts'
 
+/** The names of as many shots as a film holds. */
+const LARGEST_ORDER = 32 * 1024
+
 type Asked = Context & { params: { film?: string; shot?: string } }
 
 /** Films and shots as wholes: made, named, copied, removed and brought back. */
 export function shelfRoutes(
   films: FilmService,
+  bin: BinService,
   journal: JournalRoom,
   access: AccessService,
   log: Logger,
@@ -56,6 +61,31 @@ export function shelfRoutes(
       ctx.body = {}
     })
   }
+  router.get('/api/bin', async ctx => {
+    ctx.body = await bin.of(signedIn(ctx).id)
+  })
+  router.post('/api/bin/empty', async ctx => {
+    await bin.empty(signedIn(ctx).id)
+    note(ctx, 'bin-emptied', {})
+    ctx.body = {}
+  })
+  router.delete('/api/bin/films/:film', async ctx => {
+    const { id } = (await film(ctx, 'own', 'bin')).film
+    await bin.throwAway('film', id)
+    note(ctx, 'film-thrown-away', { film: id })
+    ctx.body = {}
+  })
+  router.delete('/api/bin/shots/:shot', async ctx => {
+    const { id } = (await shot(ctx, 'own', 'bin')).shot
+    await bin.throwAway('shot', id)
+    note(ctx, 'shot-thrown-away', { shot: id })
+    ctx.body = {}
+  })
+  router.put('/api/films/:film/order', async ctx => {
+    const { film: row } = await film(ctx, 'draw')
+    await films.order(row.id, parse(Order, await json(ctx, LARGEST_ORDER)).shots)
+    ctx.body = {}
+  })
   router.post('/api/films/:film/shots', async ctx => {
     const { film: row } = await film(ctx, 'draw')
     ctx.body = await films.addShot(row.id, parse(NewShot, await json(ctx)))

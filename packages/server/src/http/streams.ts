@@ -30,6 +30,8 @@ export function streams(announcer: Announcer, journal: JournalRoom, limits: Stre
   const rooms = new Map<string, ReturnType<typeof listenTo>>()
 
   function write({ stream, visit }: Open, text: string): void {
+    // Ended, and not closed yet: a word too late must not end the process.
+    if (stream.writableEnded || stream.destroyed) return
     if (stream.writableLength > MOST_UNTAKEN_BYTES || visit.expiresAt.getTime() < Date.now()) stream.end()
     else stream.write(text)
   }
@@ -64,14 +66,17 @@ export function streams(announcer: Announcer, journal: JournalRoom, limits: Stre
     async function tell(): Promise<void> {
       if (telling) return
       telling = true
-      while (told < newest) {
-        const seq = newest
-        const word = await wordOf(told, seq)
-        told = Math.max(seq, word.seq)
-        const text = `data: ${JSON.stringify(word)}\n\n`
-        for (const desk of desks) write(desk, text)
+      try {
+        while (told < newest) {
+          const seq = newest
+          const word = await wordOf(told, seq)
+          told = Math.max(seq, word.seq)
+          const text = `data: ${JSON.stringify(word)}\n\n`
+          for (const desk of desks) write(desk, text)
+        }
+      } finally {
+        telling = false
       }
-      telling = false
     }
 
     /** The entries after a number, or only the newest number when they are many or cannot be read now. */
@@ -88,7 +93,7 @@ export function streams(announcer: Announcer, journal: JournalRoom, limits: Stre
 
     const stop = announcer.hear(access.shot.id, seq => {
       newest = Math.max(newest, seq)
-      void tell()
+      return tell()
     })
     return { desks, stop }
   }
@@ -107,6 +112,7 @@ export function streams(announcer: Announcer, journal: JournalRoom, limits: Stre
       rooms.set(key, room)
       room.desks.add(mine)
       open.add(mine)
+      stream.on('error', () => stream.destroy())
       stream.on('close', () => {
         open.delete(mine)
         room.desks.delete(mine)

@@ -3,7 +3,7 @@ import type { Logger } from 'pino'
 import { PATIENCE } from '../db/connect.ts'
 import { ANNOUNCE_CHANNEL } from './journal.ts'
 
-type Hearer = (seq: number) => void
+type Hearer = (seq: number) => unknown
 
 /** Access that was taken away: a session ended, a member taken off a film, a film or shot put in the bin. */
 export type AccessGone =
@@ -38,8 +38,18 @@ export function announcer(
   let retry: NodeJS.Timeout | undefined
   let asking: NodeJS.Timeout | undefined
 
+  /** What one who hears does wrong is written down; the others still hear, and the process goes on. */
+  function safely(doing: () => unknown): void {
+    const wrong = (error: unknown) => log.error({ err: error }, 'one who was told of a change failed')
+    try {
+      Promise.resolve(doing()).catch(wrong)
+    } catch (error) {
+      wrong(error)
+    }
+  }
+
   function tell(shot: string, seq: number): void {
-    for (const hearer of hearers.get(shot) ?? []) hearer(seq)
+    for (const hearer of hearers.get(shot) ?? []) safely(() => hearer(seq))
   }
 
   async function listen(): Promise<void> {
@@ -112,11 +122,13 @@ export function announcer(
           : kind === 'film' || kind === 'shot'
             ? { kind, id: first }
             : null
-    if (gone) for (const guard of guards) guard(gone)
+    if (gone) for (const guard of guards) safely(() => guard(gone))
   }
 
   return {
     start: listen,
+    /** Tells everybody here that a shot has come to a number. */
+    tell,
     async stop(): Promise<void> {
       closed = true
       clearTimeout(retry)

@@ -89,6 +89,17 @@ export function filmService(source: DataSource) {
     addCopy: (shot: Pick<ShotRow, 'id' | 'filmId' | 'name'>, document: ShotDocument) =>
       addShot(shot.filmId, `${shot.name} (copy)`.slice(0, 80), document, shot.id),
 
+    /** Lays shots of a film in an order; those not named lie behind them, in the order they had. */
+    async order(film: string, ids: readonly string[]): Promise<void> {
+      await source.query(
+        `UPDATE shots SET place = o.place FROM (
+           SELECT id, (row_number() OVER (ORDER BY array_position($2::uuid[], id), place, created_at) - 1)::int AS place
+           FROM shots WHERE film_id = $1) o
+         WHERE shots.id = o.id AND shots.place <> o.place`,
+        [film, ids],
+      )
+    },
+
     renameShot: async (id: string, name: string) => void (await shots.update({ id }, { name })),
     setShotRemoved: async (id: string, removed: boolean) =>
       void (await shots.update({ id }, { removedAt: removed ? new Date() : null })),
@@ -98,15 +109,16 @@ export function filmService(source: DataSource) {
 export type FilmService = ReturnType<typeof filmService>
 
 async function placeIn(tx: EntityManager, filmId: string): Promise<number> {
-  const [{ here, owned }]: [{ here: number; owned: number }] = await tx.query(
+  const [{ here, next, owned }]: [{ here: number; next: number; owned: number }] = await tx.query(
     `SELECT (SELECT count(*)::int FROM shots WHERE film_id = $1) AS here,
+       (SELECT coalesce(max(place) + 1, 0)::int FROM shots WHERE film_id = $1) AS next,
        (SELECT count(*)::int FROM shots s JOIN members m ON m.film_id = s.film_id AND m.role = 'owner'
         WHERE m.account_id IN (SELECT account_id FROM members WHERE film_id = $1 AND role = 'owner')) AS owned`,
     [filmId],
   )
   if (here >= MOST_SHOTS) throw new Problem('too-large', `A film holds at most ${MOST_SHOTS} shots.`)
   if (owned >= MOST_OWNED_SHOTS) throw new Problem('too-large', `One owner has at most ${MOST_OWNED_SHOTS} shots.`)
-  return here
+  return next
 }
 
 async function copyStrokes(tx: EntityManager, filmId: string, from: string, to: string): Promise<void> {

@@ -1,8 +1,8 @@
 import { replay, runsOf, storedForm, type JournalEntry, type ShotDocument } from '@unhurried/core/document'
 import { migrateDocument, migrateOperations } from '@unhurried/contract'
+import { LRUCache } from 'lru-cache'
 import { createHash } from 'node:crypto'
 import type { EntityManager } from 'typeorm'
-import { recentlyUsed } from './recentlyUsed.ts'
 
 /** A shot's document after journal entry `seq`, whose batch was `last` (null: none yet). */
 export interface State {
@@ -40,7 +40,12 @@ export function written(document: ShotDocument): { text: string; hash: string } 
  * changes (or under the shot's lock), so that head, snapshot and entries belong together.
  */
 export function stateReader() {
-  const memory = recentlyUsed<State>(DOCUMENTS_IN_MEMORY, WEIGHT_IN_MEMORY, weightOf)
+  const memory = new LRUCache<string, State>({
+    max: DOCUMENTS_IN_MEMORY,
+    maxSize: WEIGHT_IN_MEMORY,
+    // The newest is kept whatever it weighs.
+    sizeCalculation: state => Math.min(WEIGHT_IN_MEMORY, weightOf(state)),
+  })
 
   async function at(tx: EntityManager, shotId: string, head: Head): Promise<State> {
     const known = memory.get(shotId)
@@ -71,7 +76,7 @@ const strokesIn = (document: ShotDocument): number =>
   Object.values(document.drawings).reduce((sum, drawing) => sum + 1 + Object.keys(drawing.elements).length, 0)
 
 /** What a document amounts to in memory: things of some hundred bytes each. */
-const weightOf = ({ document }: State): number => runsOf(document) + strokesIn(document)
+const weightOf = ({ document }: State): number => 1 + runsOf(document) + strokesIn(document)
 
 const BYTES = { stroke: 260, run: 40, frame: 4 } as const
 

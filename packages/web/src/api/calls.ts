@@ -1,4 +1,5 @@
 import {
+  Bin,
   Habits,
   JournalReply,
   MOST_SAMPLE_IDS,
@@ -36,11 +37,19 @@ export const shelf = {
   renameFilm: (id: string, name: string) => ask(Nothing, 'PATCH', `/api/films/${id}`, { name }),
   removeFilm: (id: string) => ask(Nothing, 'POST', `/api/films/${id}/remove`),
   restoreFilm: (id: string) => ask(Nothing, 'POST', `/api/films/${id}/restore`),
+  order: (film: string, shots: readonly string[]) => ask(Nothing, 'PUT', `/api/films/${film}/order`, { shots }),
   newShot: (film: string, shot: NewShot) => ask(ShotCard, 'POST', `/api/films/${film}/shots`, shot),
   renameShot: (id: string, name: string) => ask(ShotCard, 'PATCH', `/api/shots/${id}`, { name }),
   duplicateShot: (id: string) => ask(ShotCard, 'POST', `/api/shots/${id}/duplicate`),
   removeShot: (id: string) => ask(Nothing, 'POST', `/api/shots/${id}/remove`),
   restoreShot: (id: string) => ask(Nothing, 'POST', `/api/shots/${id}/restore`),
+}
+
+export const bin = {
+  read: () => ask(Bin, 'GET', '/api/bin'),
+  empty: () => ask(Nothing, 'POST', '/api/bin/empty'),
+  throwFilmAway: (id: string) => ask(Nothing, 'DELETE', `/api/bin/films/${id}`),
+  throwShotAway: (id: string) => ask(Nothing, 'DELETE', `/api/bin/shots/${id}`),
 }
 
 export const shot = {

@@ -1,7 +1,8 @@
 import { useEventListener } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, onScopeDispose } from 'vue'
 import { useHabits } from '../stores/habits.ts'
-import type { Command } from './commands.ts'
+import { isSomethingOpen } from './comeBack.ts'
+import type { Command } from './command.ts'
 
 const NAMES: Record<string, string> = { ' ': 'space', '+': '=' }
 
@@ -39,9 +40,14 @@ function pressesControl(event: KeyboardEvent): boolean {
   )
 }
 
-/** Escape closes what is open over the desk before it means anything on the desk. */
+/** Escape closes what is open over the desk, from wherever the keys go, before it means anything on the desk. */
 function closesPopover(event: KeyboardEvent): boolean {
-  return event.key === 'Escape' && document.querySelector('.el-popper[aria-hidden="false"]') !== null
+  if (event.key !== 'Escape' || !isSomethingOpen()) return false
+  // What is open closes when something else is pressed.
+  for (const type of ['mousedown', 'mouseup', 'click']) {
+    document.body.dispatchEvent(new MouseEvent(type, { bubbles: true }))
+  }
+  return true
 }
 
 /** Runs commands from the keyboard. Held keys act once and are let go of when the key, or the window, is left. */
@@ -71,5 +77,8 @@ export function useKeys(commands: readonly Command[]): void {
   }
 
   useEventListener(window, 'keyup', (event: KeyboardEvent) => letGo(event.code))
-  useEventListener(window, 'blur', () => [...down.keys()].forEach(letGo))
+  const letAllGo = () => [...down.keys()].forEach(letGo)
+  useEventListener(window, 'blur', letAllGo)
+  // A room that is left while a key is held: what the key had begun ends with the room.
+  onScopeDispose(letAllGo)
 }

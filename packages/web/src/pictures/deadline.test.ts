@@ -1,9 +1,9 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
 import { find, type Drawing } from '@unhurried/core/document'
-import { drawnIn } from '../desk/bitmaps.ts'
-import type { Brush } from '../desk/nibs.ts'
+import { drawnIn } from '../paint/bitmaps.ts'
+import type { Brush } from '../paint/nibs.ts'
 import { TooSlow, withDeadline, type Said, type WorkerLike } from './deadline.ts'
-import type { DrawingOrder, PicturePart } from './protocol.ts'
+import type { DrawingOrder, PicturePart } from '../protocols/pictures.ts'
 import { remoteShelf } from './remoteShelf.ts'
 
 /** Workers that answer, hang or die as told by the order's name. */

@@ -1,10 +1,11 @@
-import type { Drawing } from '@unhurried/core/document'
+import { isBlank, type Drawing } from '@unhurried/core/document'
+import { LRUCache } from 'lru-cache'
 import { shallowRef } from 'vue'
-import type { BitmapShelf, Look } from '../desk/bitmaps.ts'
-import type { Colours } from '../desk/colours.ts'
-import type { Brush } from '../desk/nibs.ts'
+import type { BitmapShelf, Look } from '../paint/bitmaps.ts'
+import type { Colours } from '../paint/colours.ts'
+import type { Brush } from '../paint/nibs.ts'
 import { withDeadline, type WorkerLike } from './deadline.ts'
-import type { DrawingOrder, DrawnPicture, PictureOrder, PicturePart } from './protocol.ts'
+import type { DrawingOrder, DrawnPicture, PictureOrder, PicturePart } from '../protocols/pictures.ts'
 
 /** One drawing takes some milliseconds; one that takes this long is not waited for. */
 const DEADLINE_MS = 4000
@@ -25,13 +26,16 @@ export function remoteShelf(
   deadlineMs = DEADLINE_MS,
 ): BitmapShelf & { close(): void } {
   const line = withDeadline<PictureOrder, PicturePart>(make, deadlineMs)
-  const shelf = new Map<string, Entry>()
+  const shelf = new LRUCache<string, Entry>({
+    maxSize: MOST_BYTES,
+    sizeCalculation: ({ bytes }) => Math.max(1, bytes),
+    dispose: entry => entry.kind === 'painted' && entry.picture.bitmap.close(),
+  })
   const names = new WeakMap<Drawing | Colours, number>()
   const painted = shallowRef(0)
   let sent = new Set<string>()
   let sentIn = 0
   let named = 0
-  let bytes = 0
   let closed = false
 
   function nameOf(thing: Drawing | Colours): number {
@@ -43,18 +47,6 @@ export function remoteShelf(
   function keyOf(drawing: Drawing, look: Look, scale: number): string {
     const paintedIn = look.kind === 'drawn' ? nameOf(look.colours) : look.colour
     return `${nameOf(drawing)} ${look.kind} ${paintedIn} ${scale.toFixed(4)}`
-  }
-
-  function keep(key: string, entry: Entry): void {
-    bytes += entry.bytes - (shelf.get(key)?.bytes ?? 0)
-    shelf.delete(key)
-    shelf.set(key, entry)
-    for (const [oldest, old] of shelf) {
-      if (bytes <= MOST_BYTES || oldest === key) break
-      if (old.kind === 'painted') old.picture.bitmap.close()
-      shelf.delete(oldest)
-      bytes -= old.bytes
-    }
   }
 
   /** Made when its turn comes: by then it is known what the worker has. */
@@ -77,33 +69,33 @@ export function remoteShelf(
   }
 
   async function ask(key: string, drawing: Drawing, look: Look, scale: number): Promise<void> {
-    keep(key, { kind: 'coming', bytes: 0 })
+    shelf.set(key, { kind: 'coming', bytes: 0 })
     try {
       await line.run(
         () => orderFor(drawing, look, scale),
         part => {
           if (part.kind !== 'drawn') return
-          keep(key, { kind: 'painted', picture: part, bytes: part.bitmap.width * part.bitmap.height * 4 })
+          shelf.set(key, { kind: 'painted', picture: part, bytes: part.bitmap.width * part.bitmap.height * 4 })
         },
       )
     } catch {
-      keep(key, { kind: 'plain', bytes: 0 })
+      shelf.set(key, { kind: 'plain', bytes: 0 })
     }
     if (!closed) painted.value++
   }
 
   function find(drawing: Drawing, look: Look, scale: number): Entry {
     const key = keyOf(drawing, look, scale)
-    const known = shelf.get(key)
-    if (!known) void ask(key, drawing, look, scale)
-    else if (known.kind === 'painted') keep(key, known)
+    if (!shelf.has(key)) void ask(key, drawing, look, scale)
     return shelf.get(key) as Entry
   }
 
   return {
     painted,
-    isReady: (drawing, look, scale) => find(drawing, look, scale).kind !== 'coming',
+    // A blank sheet is painted by leaving it alone.
+    isReady: (drawing, look, scale) => isBlank(drawing) || find(drawing, look, scale).kind !== 'coming',
     draw(brush, drawing, look, scale) {
+      if (isBlank(drawing)) return
       const entry = find(drawing, look, scale)
       if (entry.kind === 'plain') return layPlain(brush, drawing, scale)
       if (entry.kind !== 'painted') return

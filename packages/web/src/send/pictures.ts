@@ -8,10 +8,10 @@ import {
   type Take,
 } from '@unhurried/core/document'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
-import { coloursOf } from '../desk/colours.ts'
-import type { Brush } from '../desk/nibs.ts'
-import { paintDrawing } from '../desk/paint.ts'
-import type { StrokeBook } from '../desk/strokes.ts'
+import { coloursOf } from '../paint/colours.ts'
+import type { Brush } from '../paint/nibs.ts'
+import { paintDrawing } from '../paint/paint.ts'
+import type { StrokeBook } from '../paint/strokes.ts'
 
 /** One picture of the film: the frame it starts on and how many frames it stays. */
 export interface Picture {

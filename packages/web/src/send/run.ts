@@ -1,5 +1,5 @@
 import type { ShotDocument } from '@unhurried/core/document'
-import type { ExportMessage, ExportOrder } from './protocol.ts'
+import type { ExportMessage, ExportOrder } from '../protocols/export.ts'
 
 /** An export under way. `done` gives the bytes, or null when it was stopped. */
 export interface Running {

@@ -29,7 +29,7 @@ function rail() {
   const [shot, desk] = [useShot(), useDesk()]
   const fresh = freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, 24)
   const result = applyBatch(fresh, [
-    { kind: 'mark.add', mark: { id: 'jaw', layer: L, name: 'jaw', order: 1 } },
+    { kind: 'mark.add', mark: { id: 'jaw', layer: L, name: 'jaw', order: 1, kind: 'point' } },
     ...['A', 'B', 'C'].map((id, i): Operation => ({
       kind: 'drawing.add',
       drawing: { id, layer: L, number: [1, 9, 14][i] as number, role: 'key', elements: {}, marks: {} },
@@ -125,7 +125,7 @@ describe('the chart on the rail', () => {
     const later = chart.gap?.moves.find(move => move.key === 'to' && move.frame === 14)
     if (!later) throw new Error('the later key is not offered')
     chart.moveTo(later)
-    expect([chart.gap, shot.take?.columns[L]?.map(run => run.frames)]).toEqual([null, [8, 6, 11]])
+    expect([chart.gap, shot.take?.columns[L]?.map(run => run.frames)]).toEqual([null, [8, 6, 10]])
   })
 
   test('fewer inbetweens than are drawn is told and changes nothing', () => {

@@ -19,6 +19,7 @@ import {
   makeDrawings,
   marksOf,
   moveKey,
+  roomOf,
   setChart,
   setPartChart,
   type Chart,
@@ -29,8 +30,9 @@ import { meetsChart } from '@unhurried/core/measure'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { makingInWords } from '../words/refusals.ts'
+import { useAsking } from './asking.ts'
 import { useDesk } from './desk.ts'
-import { newId } from './ids.ts'
+import { newId } from '../local/ids.ts'
 import { useMeasure } from './measure.ts'
 import { useShot } from './shot.ts'
 
@@ -50,6 +52,7 @@ export const EASE_WORDS: Record<EaseName, string> = {
 export const useChart = defineStore('chart', () => {
   const shot = useShot()
   const desk = useDesk()
+  const asking = useAsking()
   const measure = useMeasure()
   const pair = computed(() => desk.keys)
   const main = computed(() =>
@@ -69,12 +72,17 @@ export const useChart = defineStore('chart', () => {
     () => desk.exposure,
     n => (on.value = n),
   )
+  /** drawings that lie between the keys already */
+  const between = computed(() =>
+    pair.value && shot.document && shot.take ? drawingsBetween(shot.document, shot.take, pair.value) : [],
+  )
   watch(
-    chart,
-    now => {
-      if (!now) return
-      wish.value = now.wish
-      count.value = now.ticks.length
+    [chart, () => `${pair.value?.from.id} ${pair.value?.to.id} ${between.value.length}`],
+    ([now]) => {
+      if (now) {
+        wish.value = now.wish
+        count.value = now.ticks.length
+      } else if (between.value.length > 0) count.value = Math.min(MOST_TICKS, between.value.length)
     },
     { immediate: true },
   )
@@ -83,6 +91,13 @@ export const useChart = defineStore('chart', () => {
     () => chart.value?.ticks ?? wishTicks(wish.value, count.value).map(tick => ({ ...tick, drawing: null })),
   )
   const unmade = computed(() => ticks.value.some(tick => tick.drawing === null) && !own.value)
+  /** What making comes to: new drawings, the chart on those that lie there, or some of both. */
+  const makeWords = computed(() => {
+    const there = between.value.length
+    if (there === 0) return 'make the drawings'
+    const more = count.value - there
+    return more > 0 ? `make ${more} more` : `number ${there === 1 ? 'the one' : `the ${there}`} there`
+  })
   const parts = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
 
   /** The drawing that misses its tick by most, in words; else what the drawings amount to. */
@@ -111,7 +126,11 @@ export const useChart = defineStore('chart', () => {
     if (room < 2 || room % (n + 1) === 0) return null
     const middle = Math.floor((n - 1) / 2)
     const reading = readGap(p.fromFrame, p.toFrame, middle, n)
-    return reading.exact ? null : reading
+    if (reading.exact || !shot.document || !shot.take) return null
+    // Only moves that can be made are offered.
+    const { document, take } = shot
+    const fits = (move: GapMove) => moveKey(document, take, p[move.key].id, move.frame, desk.following).ok
+    return { ...reading, moves: reading.moves.filter(fits) }
   })
 
   function accept(making: Making, label: string): boolean {
@@ -127,7 +146,9 @@ export const useChart = defineStore('chart', () => {
     count.value = Math.max(0, Math.min(MOST_TICKS, next.count ?? count.value))
     if (wish.value.ease === 'hand' && next.wish === undefined) wish.value = presetWish('even')
     const { document, take } = shot
-    if (!chart.value || !document || !take || !pair.value || !desk.mayEdit) return
+    // Drawings that are there already get their chart by its choice; for others it is only prepared.
+    const adopts = next.wish !== undefined && between.value.length > 0 && between.value.length === count.value
+    if ((!chart.value && !adopts) || !document || !take || !pair.value || !desk.mayEdit) return
     const label = `chart: ${EASE_WORDS[wish.value.ease]}`
     const done =
       own.value && desk.part
@@ -152,7 +173,12 @@ export const useChart = defineStore('chart', () => {
   function make(): void {
     const { document, take } = shot
     if (!document || !take || !pair.value) return
-    accept(makeDrawings(document, take, pair.value, wish.value, count.value, on.value, newId), 'make the drawings')
+    const keys = pair.value
+    asking.act({
+      label: makeWords.value,
+      whyNot: refused => (refused.code === 'too-little-room' ? makingInWords(refused) : null),
+      attempt: manner => makeDrawings(document, take, keys, wish.value, count.value, on.value, newId, roomOf(manner)),
+    })
   }
 
   /** Moves one tick: it and the others go to the nearest places that halves can reach. */
@@ -190,11 +216,7 @@ export const useChart = defineStore('chart', () => {
       shot.commit('spacing of a part', ops)
     }
   }
-  const canOwn = computed(() =>
-    Boolean(
-      shot.document && shot.take && pair.value && drawingsBetween(shot.document, shot.take, pair.value).length > 0,
-    ),
-  )
+  const canOwn = computed(() => Boolean(between.value.length > 0))
 
   const copy = () => (desk.chartInHand = { wish: wish.value, count: ticks.value.length })
   function lay(): void {
@@ -208,7 +230,7 @@ export const useChart = defineStore('chart', () => {
     if (!document || !take || !p) return
     const key = move.key === 'from' ? p.from : p.to
     const label = `move ${key.number} to ${move.frame + 1}`
-    shot.carryOut(label, moveKey(document, take, key.id, move.frame, desk.following))
+    asking.act({ label, attempt: manner => moveKey(document, take, key.id, move.frame, manner) })
   }
 
   return {
@@ -221,6 +243,7 @@ export const useChart = defineStore('chart', () => {
     on,
     ticks,
     unmade,
+    makeWords,
     parts,
     verdict,
     gap,

@@ -1,7 +1,8 @@
 import type { ShotCard } from '@unhurried/contract'
+import { LRUCache } from 'lru-cache'
 import * as calls from '../api/calls.ts'
 import { TooSlow, withDeadline } from '../pictures/deadline.ts'
-import type { PictureOrder, PicturePart, StripFacts } from '../pictures/protocol.ts'
+import type { PictureOrder, PicturePart, StripFacts } from '../protocols/pictures.ts'
 import { pictureWorker } from '../pictures/workers.ts'
 
 /** A shot as a strip of small pictures, with what is to be said of it. */
@@ -14,7 +15,9 @@ export interface ContactSheet extends Omit<StripFacts, 'kind'> {
 /** Painting the strip of a shot takes tens of milliseconds. */
 const DEADLINE_MS = 4000
 
-const known = new Map<string, Promise<ContactSheet>>()
+/** Strips kept: more than a shelf shows at a time. A shot that has changed is another strip, so older ones fall out. */
+const MOST_STRIPS = 60
+const known = new LRUCache<string, Promise<ContactSheet>>({ max: MOST_STRIPS })
 const line = withDeadline<PictureOrder, PicturePart>(pictureWorker, DEADLINE_MS)
 
 /** Paints a shot small; the same state of a shot is painted once. `soFar` hears what there is before it is whole. */

@@ -1,20 +1,24 @@
 import {
+  alikeIn,
   columnOf,
   cycleAt,
   drawingQueue,
   exposedDrawing,
   exposureAt,
   exposureCount,
+  exposures,
   FIRST,
   get,
   isAnimated,
   keysAround,
+  layersInOrder,
   sourceAt,
   timedBy,
   type Drawing,
   type Label,
   type Layer,
   type QueueItem,
+  type Role,
   type ShotDocument,
 } from '@unhurried/core/document'
 import type { Wish } from '@unhurried/core/chart'
@@ -22,23 +26,12 @@ import type { Matrix, Point, PressureCurve } from '@unhurried/core/geometry'
 import { drawingsOf, slice, type Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { coloursOf } from '../desk/colours.ts'
-import type { RoundSettings } from '../desk/figureHand.ts'
-import type { Pen, PenSettings } from '../desk/pens.ts'
-import { FLAT, type View } from '../desk/view.ts'
+import { coloursOf } from '../paint/colours.ts'
+import type { Pen, PenSettings } from '../strokes/pens.ts'
+import { FLAT, type View } from '../paint/view.ts'
 import { makeGhosts, type Parents } from './ghosts.ts'
 import { makeLooking } from './looking.ts'
-import {
-  drawsLines,
-  isTipped,
-  keepSettings,
-  readSettings,
-  type Gathering,
-  type LightTable,
-  type SheetShape,
-  type Tipped,
-  type Tool,
-} from './settings.ts'
+import { keepSettings, readSettings, type LightTable, type SheetShape } from './settings.ts'
 import { useShot } from './shot.ts'
 
 /** Frames marked on the sheet over some layers, from–to with `to` not included. */
@@ -63,13 +56,10 @@ export const useDesk = defineStore('desk', () => {
   /** the drawing shown instead of the present one while a key is held */
   const flippedTo = ref<string | null>(null)
   const kept = readSettings()
-  const tool = ref<Tool>(kept.tool)
+  /** the name of the tool in the hand, and what every tool is set to, by its name; tools know what that means */
+  const tool = ref(kept.tool)
+  const toolSettings = shallowRef<Readonly<Record<string, unknown>>>(kept.toolSettings)
   const swatch = ref<string>(kept.swatch)
-  const tips = reactive<Record<Tipped, number>>(kept.tips)
-  const gathering = shallowRef<Gathering>(kept.gathering)
-  /** what rubbing out and trimming take off */
-  const takes = ref(kept.takes)
-  const round = shallowRef<RoundSettings>(kept.round)
   /** changes of strokes go through all drawings marked on the sheet */
   const through = ref(false)
   /** where gathered strokes turn and are mirrored about; null is their middle */
@@ -79,12 +69,12 @@ export const useDesk = defineStore('desk', () => {
   const pen = ref<Pen>(kept.pen)
   /** plain values: nibs become part of strokes */
   const pens = shallowRef<Readonly<Record<Pen, PenSettings>>>(kept.pens)
-  const shapeSmoothing = ref(kept.shapeSmoothing)
   const pressure = ref<PressureCurve>(kept.pressure)
   /** what strokes drawn now are labelled as, and whether labels are shown in working colours */
   const label = ref<Label | null>(null)
   const workingColours = ref(true)
-  const exposure = ref(kept.exposure)
+  /** frames that drawings begun from now on get: the shot says so */
+  const exposure = computed(() => shot.document?.exposure ?? 2)
   const lightTable = reactive<LightTable>(kept.lightTable)
   const following = ref<Following>(kept.following)
   const sheetShape = ref<SheetShape>(kept.sheetShape)
@@ -100,6 +90,8 @@ export const useDesk = defineStore('desk', () => {
   const queueOfLayer = ref(false)
   /** the mark being placed, and the part whose chart the rail shows */
   const markId = ref<string | null>(null)
+  /** outlines open by no more than so many pixels count as closed, when areas are measured */
+  const closedGapPx = ref(kept.closedGapPx)
   /** marks placed now are planted */
   const plants = ref(false)
   const part = ref<string | null>(null)
@@ -108,58 +100,23 @@ export const useDesk = defineStore('desk', () => {
   const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
 
   watch(
-    [
-      tool,
-      swatch,
-      tips,
-      gathering,
-      takes,
-      round,
-      pen,
-      pens,
-      shapeSmoothing,
-      pressure,
-      exposure,
-      lightTable,
-      following,
-      sheetShape,
-    ],
-    () => {
+    [tool, toolSettings, swatch, pen, pens, pressure, lightTable, following, sheetShape, closedGapPx],
+    () =>
       keepSettings({
         tool: tool.value,
+        toolSettings: toolSettings.value,
         swatch: swatch.value,
-        tips,
-        gathering: gathering.value,
-        takes: takes.value,
-        round: round.value,
         pen: pen.value,
         pens: pens.value,
-        shapeSmoothing: shapeSmoothing.value,
         pressure: pressure.value,
-        exposure: exposure.value,
         lightTable,
         following: following.value,
         sheetShape: sheetShape.value,
-      })
-    },
+        closedGapPx: closedGapPx.value,
+      }),
     { deep: true },
   )
   const colours = computed(() => coloursOf(shot.document?.swatches ?? {}, workingColours.value))
-  /** Width of a tool in paper pixels; null when it has none. */
-  function widthOf(which: Tool): number | null {
-    if (drawsLines(which)) return pens.value[pen.value].width
-    return isTipped(which) ? tips[which] : null
-  }
-  /** what the tool in the hand is set to: width in paper pixels (null when it has none) and smoothing */
-  const width = computed<number | null>({
-    get: () => widthOf(tool.value),
-    set(px) {
-      if (px === null) return
-      if (drawsLines(tool.value)) setPen({ width: px })
-      else if (isTipped(tool.value)) tips[tool.value] = px
-    },
-  })
-
   /** Changes settings of the pen in the hand. */
   function setPen(patch: Partial<PenSettings>): void {
     pens.value = { ...pens.value, [pen.value]: { ...pens.value[pen.value], ...patch } }
@@ -195,20 +152,44 @@ export const useDesk = defineStore('desk', () => {
   const source = computed(() =>
     shot.document && shot.take ? sourceAt(shot.document, shot.take, layerId.value, frame.value) : null,
   )
-  /** Frames that a drawing begun here is shown: the exposure last used; a background is shown to the end. */
+  /** Frames that a drawing begun here is shown: as many as the shot says; a background is shown to the end. */
   const holdHere = computed(() => {
     const left = (shot.take?.length ?? 1) - frame.value
     return layer.value?.kind === 'background' && run.value?.drawing === null ? left : exposure.value
   })
+  /** What a drawing begun here is: straight ahead an inbetween, but for the first; else a key, or what the one it copies is. */
+  function roleOfNew(copied: Drawing | null = null): Role {
+    if (shot.document?.way !== 'straight-ahead') return copied?.role ?? 'key'
+    const first = !shot.take || exposures(shot.take, layerId.value).every(shown => shown.start > frame.value)
+    return first ? 'key' : 'inbetween'
+  }
   const loop = computed(() => shot.take?.loop ?? { from: 0, to: shot.take?.length ?? 1 })
   /** Whether the layer one stands on may be drawn on and retimed. */
   const mayEdit = computed(() => shot.mayDraw && layer.value !== null && !layer.value.locked)
+
+  /** layers whose columns are on the sheet, topmost first; passes that were left only while they are looked at */
+  const columns = computed<Layer[]>(() =>
+    shot.document
+      ? layersInOrder(shot.document)
+          .reverse()
+          .filter(one => one.left === null || looking.looks.value[one.id] !== undefined || one.id === layerId.value)
+      : [],
+  )
 
   /** in how many places of the sheet the present drawing is shown; the turns of a linked cycle are one */
   const places = computed(() => {
     const { take } = shot
     if (!take || !drawing.value) return 0
     return cycle.value ? 1 : exposureCount(take, drawing.value)
+  })
+  /** other takes that show the present drawing: a change of it is a change there */
+  const otherTakes = computed(() => {
+    const { document, take } = shot
+    const id = drawing.value?.id
+    if (!document || !take || !id) return []
+    return Object.values(document.takes).filter(
+      other => other.id !== take.id && columnOf(other, layerId.value).some(shown => shown.drawing === id),
+    )
   })
   /** drawings of the layer that are exposed on the marked frames, in order */
   const markedDrawings = computed<Drawing[]>(() => {
@@ -245,10 +226,14 @@ export const useDesk = defineStore('desk', () => {
   }
 
   watch(drawing, (now, before) => {
-    if (now?.id !== before?.id) {
-      gather([])
-      pivot.value = null
-    }
+    if (now?.id === before?.id) return
+    // From drawing to drawing what is the same stays gathered, about the pivot where it was laid.
+    const { document } = shot
+    const goes = document && now && before && now.layer === before.layer && gathered.value.size > 0
+    const same =
+      goes && document.drawings[before.id] ? alikeIn(document, before.id, [...gathered.value]).get(now.id) : null
+    gather(same ?? [])
+    if (!goes) pivot.value = null
   })
   watch(
     () => shot.take?.length,
@@ -281,9 +266,6 @@ export const useDesk = defineStore('desk', () => {
     selection,
     gathered,
     gather,
-    gathering,
-    takes,
-    round,
     through,
     markedDrawings,
     changed,
@@ -292,13 +274,11 @@ export const useDesk = defineStore('desk', () => {
     nudged,
     flippedTo,
     tool,
+    toolSettings,
     swatch,
-    width,
-    widthOf,
     pen,
     pens,
     setPen,
-    shapeSmoothing,
     pressure,
     label,
     workingColours,
@@ -307,14 +287,18 @@ export const useDesk = defineStore('desk', () => {
     following,
     sheetShape,
     holdHere,
+    roleOfNew,
     mayEdit,
     lightTable,
     parents,
     ...looking,
+    columns,
     places,
+    otherTakes,
     timedLayer,
     over,
     plants,
+    closedGapPx,
     skipped,
     queueOfLayer,
     markId,

@@ -1,4 +1,12 @@
-import { firstFrameOf, get, layersInOrder, neighbours, type Drawing } from '@unhurried/core/document'
+import {
+  firstFrameOf,
+  get,
+  isBlank,
+  layersInOrder,
+  neighbours,
+  plannedPlace,
+  type Drawing,
+} from '@unhurried/core/document'
 import type { LoopRange } from '@unhurried/core/time'
 import { computed, type Ref } from 'vue'
 import type { LightTable } from './settings.ts'
@@ -47,6 +55,14 @@ export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pi
     return { past, future: near(layer, 1, lightTable.after).filter(id => !past.includes(id)) }
   }
 
+  /** What a charted drawing is made from, on either side: it always shows. */
+  const madeFrom = computed(() => {
+    const { document, take } = shot
+    const place = document && take && drawing.value ? plannedPlace(document, take, drawing.value) : null
+    const drawn = (one: Drawing | undefined) => (one && !isBlank(one) ? [one.id] : [])
+    return { past: drawn(place?.left), future: drawn(place?.right) }
+  })
+
   /** Drawings of the layer in the hand that show through, nearest first. */
   const ghosts = computed(() => {
     const { document, take } = shot
@@ -55,7 +71,9 @@ export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pi
       const { left, right } = parents.value
       return { past: left === null ? [] : [left], future: right === null ? [] : [right] }
     }
-    const { past, future } = beside(layerId.value)
+    const near = beside(layerId.value)
+    const past = [...near.past, ...madeFrom.value.past.filter(id => ![...near.past, ...near.future].includes(id))]
+    const future = [...near.future, ...madeFrom.value.future.filter(id => ![...past, ...near.future].includes(id))]
     // What is pinned lies farthest, on the side of the frame it is shown on.
     const known = new Set([...past, ...future, drawing.value?.id])
     const laid = pinned.value.filter(id => !known.has(id) && document.drawings[id]?.layer === layerId.value)

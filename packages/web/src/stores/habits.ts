@@ -2,7 +2,7 @@ import { FRESH_HABITS, Habits } from '@unhurried/contract'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch } from 'vue'
 import * as calls from '../api/calls.ts'
-import { mirroredKey } from '../keys/mirrored.ts'
+import { mirroredKey } from '../words/mirrored.ts'
 import { useSession } from './session.ts'
 
 const KEPT = 'habits'

@@ -1,7 +1,7 @@
 import { find } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import { lookInWords, PLAINLY } from '../desk/looks.ts'
+import { lookInWords, PLAINLY } from '../paint/looks.ts'
 import { useDesk } from './desk.ts'
 import { useFlip } from './flip.ts'
 import { useShot } from './shot.ts'
@@ -34,6 +34,10 @@ export const useInForce = defineStore('in force', () => {
         add(`look ${id}`, `${nameOf(id)} is ${lookInWords(look)}`, () => desk.setLook(id, PLAINLY))
       }
     }
+    if (desk.part !== null && shot.document) {
+      const mark = find(shot.document.marks, desk.part)
+      if (mark) add('part', `charts are read by ${mark.name}`, () => (desk.part = null))
+    }
     if (flip.speed !== 1) add('speed', `played at ${flip.speedWords}`, () => (flip.speed = 1))
     if (flip.thereAndBack) add('there', 'played there and back', () => (flip.thereAndBack = false))
     if (flip.only !== 'all') {
@@ -42,7 +46,7 @@ export const useInForce = defineStore('in force', () => {
     if (flip.oneLayer) add('layer', `only ${nameOf(desk.layerId)}`, () => (flip.oneLayer = false))
     if (flip.silhouettes) add('silhouettes', 'silhouettes', () => (flip.silhouettes = false))
     if (flip.size !== 'fit') {
-      add('size', flip.size === 'phone' ? 'as large as on a phone' : 'full size', () => (flip.size = 'fit'))
+      add('size', flip.size === 'phone' ? 'as large as on a phone' : 'at 100 %', () => (flip.size = 'fit'))
     }
     if (desk.workingColours && hasLabels.value) {
       add('labels', 'near and far in working colours', () => (desk.workingColours = false))

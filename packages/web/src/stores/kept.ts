@@ -1,35 +1,29 @@
-import { aidsFrom, NO_AIDS, type PaperAids } from '../desk/aids.ts'
-import { looksFrom, type Looks } from '../desk/looks.ts'
+import { z } from 'zod'
+import { kept } from '../local/kept.ts'
+import { Aids } from '../paint/aids.ts'
+import { KeptLooks } from '../paint/looks.ts'
 
-/** What this machine remembers of a shot that is no business of anyone else's. */
-export interface KeptOfShot {
-  readonly looks: Looks
-  readonly deferred: readonly string[]
-  readonly aids: PaperAids
+/** What this machine remembers of a shot that is no business of anyone else's; what cannot be read counts as nothing. */
+const KeptOfShot = z.object({
+  looks: KeptLooks,
+  deferred: z.array(z.string()).readonly().catch([]),
+  aids: Aids,
   /** other layers whose drawings show through too, and how much of the light table's strength they get */
-  readonly lit: Readonly<Record<string, number>>
-}
+  lit: z
+    .record(z.string(), z.number().gt(0).max(1).nullable().catch(null))
+    .transform(
+      lit => Object.fromEntries(Object.entries(lit).filter(([, share]) => share !== null)) as Record<string, number>,
+    )
+    .readonly()
+    .catch({}),
+})
+export type KeptOfShot = z.infer<typeof KeptOfShot>
 
-const NOTHING: KeptOfShot = { looks: {}, deferred: [], aids: NO_AIDS, lit: {} }
-
-function litFrom(stored: unknown): KeptOfShot['lit'] {
-  const given = Object.entries(typeof stored === 'object' && stored !== null ? stored : {})
-  return Object.fromEntries(given.filter(([, share]) => typeof share === 'number' && share > 0 && share <= 1))
-}
-
-/** Reads and writes it. Anything unreadable counts as nothing. */
+/** Reads and writes it. */
 export function keptFor(shot: string) {
-  const key = `shot ${shot}`
+  const own = kept(`shot ${shot}`)
   return {
-    read(): KeptOfShot {
-      try {
-        const stored = JSON.parse(localStorage.getItem(key) ?? '{}') as Partial<KeptOfShot>
-        const deferred = Array.isArray(stored.deferred) ? stored.deferred.filter(id => typeof id === 'string') : []
-        return { looks: looksFrom(stored.looks), deferred, lit: litFrom(stored.lit), aids: aidsFrom(stored.aids) }
-      } catch {
-        return NOTHING
-      }
-    },
-    write: (kept: KeptOfShot) => localStorage.setItem(key, JSON.stringify(kept)),
+    read: (): KeptOfShot => KeptOfShot.parse(own.read() ?? {}),
+    write: (now: KeptOfShot) => own.write(now),
   }
 }

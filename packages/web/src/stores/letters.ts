@@ -1,20 +1,13 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
-import { lettersFrom, shapeLetters, type LetterSettings, type ShapedLetters } from '../desk/letters.ts'
+import { kept } from '../local/kept.ts'
+import { Letters, shapeLetters, type LetterSettings, type ShapedLetters } from '../strokes/letters.ts'
 
-const KEPT = 'desk letters'
-
-function kept(): unknown {
-  try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? '{}')
-  } catch {
-    return null
-  }
-}
+const own = kept('desk letters')
 
 /** The letters in the hand: what is to be written, and its shapes once the typeface is there. */
 export const useLetters = defineStore('letters', () => {
-  const settings = shallowRef<LetterSettings>(lettersFrom(kept()))
+  const settings = shallowRef<LetterSettings>(Letters.parse(own.read() ?? {}))
   const shaped = shallowRef<ShapedLetters | null>(null)
   /** the typeface could not be fetched */
   const broken = ref(false)
@@ -25,7 +18,7 @@ export const useLetters = defineStore('letters', () => {
     const mine = ++asked
     const wanted = settings.value
     try {
-      const { fontOf } = await import('../desk/fontFiles.ts')
+      const { fontOf } = await import('../strokes/fontFiles.ts')
       const font = await fontOf(wanted.face)
       if (mine !== asked) return
       shaped.value = shapeLetters(font, wanted)
@@ -36,7 +29,7 @@ export const useLetters = defineStore('letters', () => {
   }
 
   watch(settings, now => {
-    localStorage.setItem(KEPT, JSON.stringify(now))
+    own.write(now)
     void shape()
   })
 
@@ -45,6 +38,6 @@ export const useLetters = defineStore('letters', () => {
     shaped,
     broken,
     shape,
-    set: (patch: Partial<LetterSettings>) => (settings.value = lettersFrom({ ...settings.value, ...patch })),
+    set: (patch: Partial<LetterSettings>) => (settings.value = Letters.parse({ ...settings.value, ...patch })),
   }
 })

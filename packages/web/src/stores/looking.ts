@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
-import { NO_AIDS, type PaperAids } from '../desk/aids.ts'
-import { PLAINLY, withLook, type LayerLook, type Looks } from '../desk/looks.ts'
+import { NO_AIDS, type PaperAids } from '../paint/aids.ts'
+import { PLAINLY, withLook, type LayerLook, type Looks } from '../paint/looks.ts'
 import { keptFor } from './kept.ts'
 import type { useShot } from './shot.ts'
 
@@ -25,7 +25,10 @@ export function makeLooking(shot: ReturnType<typeof useShot>, layerId: Ref<strin
   const seenLooks = computed<Looks>(() => {
     const layers = Object.values(shot.document?.layers ?? {})
     const away = layers.filter(
-      layer => (onlyLayer.value && layer.id !== layerId.value) || (silhouettes.value && layer.kind !== 'drawn'),
+      layer =>
+        (onlyLayer.value && layer.id !== layerId.value) ||
+        (silhouettes.value && layer.kind !== 'drawn') ||
+        (layer.left !== null && !looks.value[layer.id] && layer.id !== layerId.value),
     )
     return away.length ? { ...looks.value, ...Object.fromEntries(away.map(({ id }) => [id, hidden(id)])) } : looks.value
   })

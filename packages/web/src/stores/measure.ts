@@ -2,54 +2,36 @@ import {
   chartBetween,
   elementsInOrder,
   exposures,
-  firstFrameOf,
+  isAnimated,
   isBlank,
   marksOf,
   parentDrawing,
   plannedPlace,
   referenceKey,
-  type Chart,
   type Drawing,
   type Mark,
-  type Take,
+  type ShotDocument,
 } from '@unhurried/core/document'
-import { chartInWords, KEY_A, KEY_B, valueOf } from '@unhurried/core/chart'
 import {
   compareVolume,
   crossOf,
+  findings,
   groundFor,
   plantedMarks,
-  readWay,
+  readChart,
   slips,
-  stepSpeeds,
-  wayPath,
-  worstCorrection,
-  type Correction,
+  type ChartReading,
+  type Found,
   type Planted,
-  type StepSpeed,
-  type WayPlace,
-  type WayReading,
 } from '@unhurried/core/measure'
-import { pathLength, type MeasuredPath, type Point } from '@unhurried/core/geometry'
-import type { Moments } from '@unhurried/core/raster'
+import type { Point } from '@unhurried/core/geometry'
+import type { Shape } from '@unhurried/core/raster'
 import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, triggerRef, watch } from 'vue'
-import type { MeasureProtocol } from '../workers/measure.protocol.ts'
+import type { MeasureProtocol } from '../protocols/measure.ts'
 import { useDesk } from './desk.ts'
 import { useShot } from './shot.ts'
-
-/** A chart read back from the drawings. */
-export interface ChartReading {
-  readonly chart: Chart
-  readonly path: MeasuredPath | null
-  /** for each tick where its drawing lies */
-  readonly ticks: (WayReading | null)[]
-  readonly worst: Correction | null
-  /** what the drawings amount to, once all are drawn */
-  readonly words: string
-  readonly speeds: StepSpeed[]
-}
 
 /** A planted mark on the present drawing: where it was set down, and where it lies (null: not placed yet). */
 export interface Ground {
@@ -67,17 +49,22 @@ export const useMeasure = defineStore('measure', () => {
   const shot = useShot()
   const desk = useDesk()
   // Keyed by the drawing as a value: a changed drawing is another one and measured anew.
-  const known = shallowRef(new WeakMap<Drawing, Moments>())
+  const known = shallowRef(new WeakMap<Drawing, Shape>())
   const broken = shallowRef(false)
   let worker: Worker | null = null
   let remote: Remote<MeasureProtocol> | null = null
   let round = 0
   let timer: ReturnType<typeof setTimeout> | undefined
 
+  /** Everything that is drawn on layers that are animated; the layer in hand first. */
   const wanted = computed<Drawing[]>(() => {
-    if (!shot.document || !shot.take) return []
-    const ids = new Set(exposures(shot.take, desk.layerId).map(run => run.drawing as string))
-    return [...ids].flatMap(id => shot.drawing(id) ?? [])
+    const { document, take } = shot
+    if (!document || !take) return []
+    const layers = Object.values(document.layers).filter(layer => isAnimated(layer) && layer.id !== desk.layerId)
+    const ids = [desk.layerId, ...layers.map(layer => layer.id)].flatMap(layer =>
+      exposures(take, layer).map(run => run.drawing as string),
+    )
+    return [...new Set(ids)].flatMap(id => shot.drawing(id) ?? [])
   })
 
   watch(
@@ -87,6 +74,15 @@ export const useMeasure = defineStore('measure', () => {
       timer = setTimeout(() => void measureAll(), REST_MS)
     },
     { immediate: true },
+  )
+
+  // Another gap counts as closed: everything is measured anew.
+  watch(
+    () => desk.closedGapPx,
+    () => {
+      known.value = new WeakMap()
+      void measureAll()
+    },
   )
 
   function connect(): Remote<MeasureProtocol> {
@@ -101,6 +97,12 @@ export const useMeasure = defineStore('measure', () => {
     return wrap<MeasureProtocol>(worker)
   }
 
+  /** Where enclosed empty space is marked on a drawing. */
+  const spacesOn = (drawing: Drawing): Point[] =>
+    Object.entries(drawing.marks).flatMap(([id, { x, y }]) =>
+      shot.document?.marks[id]?.kind === 'space' ? [{ x, y }] : [],
+    )
+
   async function measureAll(): Promise<void> {
     const mine = ++round
     for (const drawing of wanted.value) {
@@ -110,16 +112,38 @@ export const useMeasure = defineStore('measure', () => {
         const bytes = shot.strokeBytes(samples)
         return bytes ? [{ kind, width, part, matrix, nib, bytes }] : []
       })
-      const moments = await remote.measure(strokes)
-      known.value.set(drawing, moments)
+      const shape = await remote.measure(strokes, spacesOn(drawing), desk.closedGapPx)
+      known.value.set(drawing, shape)
       broken.value = false
       triggerRef(known)
       // Something changed meanwhile: a newer round goes on with the newer drawings.
       if (mine !== round) return
     }
+    if (mine === round) look()
   }
 
-  const momentsOf = (drawing: Drawing | null): Moments | null => (drawing && known.value.get(drawing)) || null
+  /** What the checks find, brought up to date when the hand rests. */
+  const found = shallowRef<readonly Found[]>([])
+  function look(): void {
+    const { document, take } = shot
+    found.value = document && take ? findings({ document, take, shapes: shapes.value, loop: loop.value }) : []
+  }
+
+  /** The frames that are gone round, when the light table goes round them. */
+  const loop = computed(() => (desk.lightTable.wrap ? (shot.take?.loop ?? null) : null))
+  watch(loop, look)
+
+  const shapes = computed<ReadonlyMap<string, Shape>>(
+    () =>
+      new Map(
+        wanted.value.flatMap(drawing => {
+          const shape = known.value.get(drawing)
+          return shape ? [[drawing.id, shape] as const] : []
+        }),
+      ),
+  )
+
+  const momentsOf = (drawing: Drawing | null): Shape | null => (drawing && known.value.get(drawing)) || null
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
 
   /** Where a drawing lies: its mark when the chart is read by a part, else the middle of its silhouette. */
@@ -134,49 +158,10 @@ export const useMeasure = defineStore('measure', () => {
     const chart =
       (desk.part !== null && chartBetween(document, from.id, to.id, desk.part)) ||
       chartBetween(document, from.id, to.id)
-    if (!chart) return null
-    const places = chart.ticks.map((tick): WayPlace => ({
-      planned: valueOf(tick.at),
-      drawn: placeOf(shot.drawing(tick.drawing)),
-      leads: tick.depth === 0,
-    }))
-    const [a, b] = [placeOf(parentDrawing(document, chart, KEY_A)), placeOf(parentDrawing(document, chart, KEY_B))]
-    const path = wayPath(a, places, b)
-    const ticks = readWay(a, places, b)
-    const drawn = ticks.flatMap((read, i) => (read ? [{ read, planned: places[i]?.planned as number }] : []))
-    const all = drawn.length === ticks.length && ticks.length > 1
-    return {
-      chart,
-      path,
-      ticks,
-      worst: path && worstCorrection(path, places),
-      words: all
-        ? chartInWords(
-            chart.wish,
-            drawn.map(d => d.planned),
-            drawn.map(d => d.read.share),
-          )
-        : '',
-      speeds: path ? speedsOf(take, chart, pathLength(path), ticks) : [],
-    }
+    return chart ? readChart({ document, take, shapes: shapes.value }, chart, desk.part) : null
   })
 
-  /** How fast each step is with the holds it has on the sheet; nothing while a drawing is not exposed. */
-  function speedsOf(take: Take, chart: Chart, wholePx: number, ticks: readonly (WayReading | null)[]): StepSpeed[] {
-    const starts = [chart.from, ...chart.ticks.map(tick => tick.drawing), chart.to].map(id => {
-      const drawing = shot.drawing(id)
-      return drawing && firstFrameOf(take, drawing)
-    })
-    const holds = starts.slice(1).map((start, i) => (start ?? NaN) - (starts[i] ?? NaN))
-    if (!holds.every(hold => hold > 0)) return []
-    const shares = chart.ticks.map(tick => valueOf(tick.at))
-    return stepSpeeds(
-      wholePx,
-      shares,
-      ticks.map(read => read?.share ?? null),
-      holds,
-    )
-  }
+  const pointsOf = (document: ShotDocument, layer: string) => marksOf(document, layer).filter(m => m.kind === 'point')
 
   /** Where the marks of the layer belong on the present drawing, by its place on the chart and the paths through all drawings. */
   const crosses = computed<{ mark: Mark; at: Point }[]>(() => {
@@ -185,7 +170,7 @@ export const useMeasure = defineStore('measure', () => {
     const place = document && take && drawing ? plannedPlace(document, take, drawing) : null
     if (!document || !take || !drawing || !place) return []
     const order = [...new Set(exposures(take, desk.layerId).map(run => run.drawing as string))]
-    return marksOf(document, desk.layerId).flatMap(mark => {
+    return pointsOf(document, desk.layerId).flatMap(mark => {
       const own = chartBetween(document, place.chart.from, place.chart.to, mark.id)
       const tick = (own ?? place.chart).ticks.find(t => t.drawing === drawing.id)
       if (!tick) return []
@@ -202,7 +187,7 @@ export const useMeasure = defineStore('measure', () => {
   /** Planted marks of the layer, held against where they were set down; round the loop when the light table goes round it. */
   const planted = computed<Planted[]>(() => {
     const { document, take } = shot
-    return document && take ? plantedMarks(document, take, desk.layerId, desk.lightTable.wrap ? take.loop : null) : []
+    return document && take ? plantedMarks(document, take, desk.layerId, loop.value) : []
   })
 
   /** Where planted marks were set down that are planted on the present drawing, or may be next. */
@@ -225,8 +210,13 @@ export const useMeasure = defineStore('measure', () => {
   )
   const volumeOf = (drawing: Drawing) => {
     const [here, there] = [momentsOf(drawing), momentsOf(reference.value)]
-    return here && there && !isBlank(drawing) ? compareVolume(here.area, there.area) : null
+    if (here?.open || there?.open) return null
+    return here && there && !isBlank(drawing) ? compareVolume(here, there, desk.layer?.volume) : null
   }
 
-  return { momentsOf, centreOf, placeOf, reading, crosses, planted, grounds, reference, volumeOf, broken }
+  /** Where the outline of a drawing stands open, so that its area means little; null where it is closed, or nothing is asked. */
+  const openAt = (drawing: Drawing | null): Point | null =>
+    desk.layer?.volume === 'off' ? null : (momentsOf(drawing)?.open ?? null)
+
+  return { momentsOf, centreOf, placeOf, reading, crosses, grounds, reference, volumeOf, openAt, found, broken }
 })

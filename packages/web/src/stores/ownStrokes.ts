@@ -1,5 +1,5 @@
 import { samplesUsed, type Batch } from '@unhurried/core/document'
-import { strokeBook } from '../desk/strokes.ts'
+import { strokeBook } from '../paint/strokes.ts'
 
 type Bytes = Uint8Array
 type Samples = ReadonlyMap<string, Bytes>

@@ -1,11 +1,11 @@
 import { DOCUMENT_SCHEMA, layDownAgain, samplesUsed, type Drawing } from '@unhurried/core/document'
 import { readSetAside } from '@unhurried/contract'
 import { defineStore } from 'pinia'
-import { fileOf, samplesOf } from '../desk/setAside.ts'
+import { fileOf, samplesOf } from '../strokes/setAside.ts'
 import type { Parked } from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
 import { refusedInWords } from '../words/refusals.ts'
-import { newId } from './ids.ts'
+import { newId } from '../local/ids.ts'
 import { useShot } from './shot.ts'
 
 /** What the server did not take of the shot on the desk, and what can be done with it. */

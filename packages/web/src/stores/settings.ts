@@ -1,136 +1,73 @@
-import { STRAIGHT_PRESSURE, type PressureCurve } from '@unhurried/core/geometry'
-import type { Following } from '@unhurried/core/time'
-import { TAKES, type Takes } from '../desk/edits.ts'
-import { KEEPS, type RoundSettings } from '../desk/figureHand.ts'
-import { penFrom, PENS, PENS_AS_THEY_CAME, type Pen, type PenSettings } from '../desk/pens.ts'
-
-export const TOOLS = [
-  'line',
-  'shape',
-  'rub-out',
-  'trim',
-  'gather',
-  'mark',
-  'trace',
-  'straight',
-  'round',
-  'push',
-  'letters',
-] as const
-export type Tool = (typeof TOOLS)[number]
-
-/** Tools with a tip of their own width; lines have that of their pen. */
-const TIPPED = ['rub-out', 'trim', 'push'] as const
-export type Tipped = (typeof TIPPED)[number]
-export const isTipped = (tool: Tool): tool is Tipped => (TIPPED as readonly Tool[]).includes(tool)
-/** Tools that draw with the pen. */
-export const drawsLines = (tool: Tool): boolean => tool === 'line' || tool === 'straight' || tool === 'round'
-
-/** How strokes are gathered: with a loop or a box, whole or cut where it crosses them. */
-export interface Gathering {
-  readonly by: 'loop' | 'box'
-  readonly parts: boolean
-}
+import { STRAIGHT_PRESSURE } from '@unhurried/core/geometry'
+import { CLOSED_GAP_PX } from '@unhurried/core/raster'
+import { z } from 'zod'
+import { kept } from '../local/kept.ts'
+import { PENS, PensInCase } from '../strokes/pens.ts'
 
 /** How wide the exposure sheet is: an edge of the desk, a narrow strip, or the whole room. */
 export const SHEET_SHAPES = ['edge', 'room', 'strip'] as const
 export type SheetShape = (typeof SHEET_SHAPES)[number]
 
-/** The light table: how many drawings show through on either side, and how. */
-export interface LightTable {
-  on: boolean
-  before: number
-  after: number
-  wrap: boolean
-  /** 0–1, for the nearest drawing; those behind it get weaker */
-  strength: number
-  /** only keys show through */
-  keysOnly: boolean
-  /** the number of each drawing that shows through is written beside it */
-  numbers: boolean
-  /** colours of past washes and future outlines (#rrggbb); their shapes tell them apart whatever these are */
-  past: string
-  future: string
-}
-
 export const TINTS = { past: '#a3927a', future: '#5b7f95' }
+const Colour = z.string().regex(/^#[0-9a-f]{6}$/i)
+const Share = z.number().min(0).max(1)
+const Lamps = z.number().int().min(0).max(5)
 
-const KEPT = 'desk settings'
+/** The light table: how many drawings show through on either side, and how. */
+const LightTable = z.object({
+  on: z.boolean().catch(true),
+  before: Lamps.catch(2),
+  after: Lamps.catch(2),
+  wrap: z.boolean().catch(false),
+  /** 0–1, for the nearest drawing; those behind it get weaker */
+  strength: Share.catch(0.55),
+  /** only keys show through */
+  keysOnly: z.boolean().catch(false),
+  /** the number of each drawing that shows through is written beside it */
+  numbers: z.boolean().catch(false),
+  /** past drawings show all their lines over their wash; else the wash alone */
+  lines: z.boolean().catch(true),
+  /** colours of past washes and future outlines (#rrggbb); their shapes tell them apart whatever these are */
+  past: Colour.catch(TINTS.past),
+  future: Colour.catch(TINTS.future),
+})
+export type LightTable = z.infer<typeof LightTable>
 
-/** What the desk is set to on this machine, from one evening to the next. */
-export interface Settings {
-  tool: Tool
-  swatch: string
-  tips: Record<Tipped, number>
-  gathering: Gathering
-  takes: Takes
-  round: RoundSettings
-  pen: Pen
-  pens: Readonly<Record<Pen, PenSettings>>
-  shapeSmoothing: number
-  pressure: PressureCurve
-  exposure: number
-  lightTable: LightTable
-  following: Following
-  sheetShape: SheetShape
-}
+/** What the desk is set to, from one evening to the next. Whatever cannot be read is as it came. */
+const Settings = z.object({
+  tool: z.string().catch('line'),
+  toolSettings: z.record(z.string(), z.unknown()).readonly().catch({}),
+  swatch: z.string().catch('graphite'),
+  pen: z.enum(PENS).catch('line'),
+  pens: PensInCase,
+  pressure: z.object({ least: Share, full: Share, firmness: Share }).readonly().catch(STRAIGHT_PRESSURE),
+  lightTable: z.preprocess(value => value ?? {}, LightTable),
+  following: z.enum(['ripple', 'stay']).catch('ripple'),
+  sheetShape: z.enum(SHEET_SHAPES).catch('edge'),
+  closedGapPx: z.number().min(0).max(60).catch(CLOSED_GAP_PX),
+})
+export type Settings = z.infer<typeof Settings>
 
-const FRESH: Settings = {
-  tool: 'line',
-  swatch: 'graphite',
-  tips: { 'rub-out': 14, trim: 14, push: 90 },
-  gathering: { by: 'loop', parts: false },
-  takes: 'all',
-  round: { keeps: 'free', radius: 60, painted: false },
-  pen: 'line',
-  pens: PENS_AS_THEY_CAME,
-  shapeSmoothing: 0.35,
-  pressure: STRAIGHT_PRESSURE,
-  exposure: 2,
-  lightTable: { on: true, before: 2, after: 2, wrap: false, strength: 0.55, keysOnly: false, numbers: false, ...TINTS },
-  following: 'ripple',
-  sheetShape: 'edge',
-}
-
-function roundFrom(stored: Partial<RoundSettings> | undefined): RoundSettings {
-  const radius = stored?.radius
+/** What tools were set to before each had settings of its own. */
+function fromBefore(stored: unknown): unknown {
+  if (typeof stored !== 'object' || stored === null || 'toolSettings' in stored) return stored
+  const { tips, takes, gathering, round, shapeSmoothing } = stored as Record<
+    string,
+    Record<string, unknown> | undefined
+  >
   return {
-    keeps: KEEPS.find(k => k === stored?.keeps) ?? FRESH.round.keeps,
-    radius: typeof radius === 'number' && radius >= 1 && radius <= 4000 ? radius : FRESH.round.radius,
-    painted: stored?.painted === true,
+    ...stored,
+    toolSettings: {
+      'rub-out': { width: tips?.['rub-out'], takes },
+      trim: { width: tips?.trim, takes },
+      push: { width: tips?.push },
+      gather: { ...gathering },
+      round: { ...round },
+      shape: { smoothing: shapeSmoothing },
+    },
   }
 }
 
-function tintsFrom(stored: Partial<LightTable> | undefined): typeof TINTS {
-  const colour = (given: unknown, fresh: string) =>
-    typeof given === 'string' && /^#[0-9a-f]{6}$/i.test(given) ? given : fresh
-  return { past: colour(stored?.past, TINTS.past), future: colour(stored?.future, TINTS.future) }
-}
-
-/** Settings of the last evening; anything unreadable gives the fresh ones. */
-export function readSettings(): Settings {
-  try {
-    const stored = JSON.parse(localStorage.getItem(KEPT) ?? '{}') as Partial<Settings>
-    return {
-      ...FRESH,
-      ...stored,
-      tool: TOOLS.find(t => t === stored.tool) ?? FRESH.tool,
-      following: stored.following === 'stay' ? 'stay' : 'ripple',
-      sheetShape: SHEET_SHAPES.find(s => s === stored.sheetShape) ?? FRESH.sheetShape,
-      tips: { ...FRESH.tips, ...stored.tips },
-      gathering: { ...FRESH.gathering, ...stored.gathering },
-      takes: TAKES.find(t => t === stored.takes) ?? FRESH.takes,
-      round: roundFrom(stored.round),
-      pen: PENS.find(p => p === stored.pen) ?? FRESH.pen,
-      pens: Object.fromEntries(PENS.map(p => [p, penFrom(p, stored.pens?.[p])])) as Record<Pen, PenSettings>,
-      pressure: { ...FRESH.pressure, ...stored.pressure },
-      lightTable: { ...FRESH.lightTable, ...stored.lightTable, ...tintsFrom(stored.lightTable) },
-    }
-  } catch {
-    return structuredClone(FRESH)
-  }
-}
-
-export function keepSettings(settings: Settings): void {
-  localStorage.setItem(KEPT, JSON.stringify(settings))
-}
+const own = kept('desk settings')
+export const readSettings = (): Settings => Settings.parse(fromBefore(own.read()) ?? {})
+export const keepSettings = (settings: Settings): void => own.write(settings)

@@ -1,4 +1,4 @@
-import type { FilmCard, NewShot } from '@unhurried/contract'
+import type { FilmCard, NewShot, ShotCard } from '@unhurried/contract'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import * as calls from '../api/calls.ts'
@@ -34,13 +34,30 @@ export const useShelf = defineStore('shelf', () => {
     }
   }
 
+  /** Lays the shots of a film in an order: seen at once, and as it was again when the server does not take it. */
+  async function order(film: string, shots: readonly ShotCard[]): Promise<void> {
+    films.value = films.value.map(one => (one.id === film ? { ...one, shots: [...shots] } : one))
+    await change(
+      calls.shelf.order(
+        film,
+        shots.map(shot => shot.id),
+      ),
+    )
+  }
+
   async function removeShot(id: string, name: string): Promise<Removed> {
     await change(calls.shelf.removeShot(id))
-    return { words: `“${name}” is removed.`, putBack: async () => void (await change(calls.shelf.restoreShot(id))) }
+    return {
+      words: `“${name}” lies in the bin.`,
+      putBack: async () => void (await change(calls.shelf.restoreShot(id))),
+    }
   }
   async function removeFilm(id: string, name: string): Promise<Removed> {
     await change(calls.shelf.removeFilm(id))
-    return { words: `“${name}” is removed.`, putBack: async () => void (await change(calls.shelf.restoreFilm(id))) }
+    return {
+      words: `“${name}” lies in the bin.`,
+      putBack: async () => void (await change(calls.shelf.restoreFilm(id))),
+    }
   }
 
   return {
@@ -53,6 +70,7 @@ export const useShelf = defineStore('shelf', () => {
     newShot: (film: string, shot: NewShot) => change(calls.shelf.newShot(film, shot)),
     renameShot: (id: string, name: string) => change(calls.shelf.renameShot(id, name)),
     duplicateShot: (id: string) => change(calls.shelf.duplicateShot(id)),
+    order,
     removeShot,
     removeFilm,
   }

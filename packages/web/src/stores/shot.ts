@@ -28,7 +28,7 @@ import * as calls from '../api/calls.ts'
 import * as local from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
 import { EARLIER_COPY, editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
-import { newId } from './ids.ts'
+import { newId } from '../local/ids.ts'
 import { makeLink, type GivenUp, type Knows, type Link } from './link.ts'
 import { makeOwnStrokes } from './ownStrokes.ts'
 import { makeParked } from './parked.ts'
@@ -47,7 +47,7 @@ const REOPEN_MS = 3000
 /** When nobody may listen at the moment, it is asked for again after this. */
 const LISTEN_AGAIN_MS = 5000
 
-interface CommitOptions {
+export interface CommitOptions {
   /** stroke samples that the operations bring along */
   readonly samples?: ReadonlyMap<string, Uint8Array>
   /** whether this belongs to the step before when it is of the same kind */

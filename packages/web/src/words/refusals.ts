@@ -1,3 +1,4 @@
+import { counted } from '@unhurried/core/time'
 import type { BatchVerdict } from '@unhurried/contract'
 import type { Edited, Making, Refusal, RefusalCode } from '@unhurried/core/document'
 
@@ -70,7 +71,7 @@ export function editInWords(step: Extract<Edited, { ok: false }>): string {
     case 'crosses-cycle':
       return 'These frames lie partly in a linked cycle, or in more than one turn of it. Mark frames of one turn, or unlink it.'
     case 'too-little-room':
-      return `There are ${step.frames} frames for ${step.needed} drawings; each needs at least one.`
+      return `${counted(step.frames, 'frame is', 'frames are')} too few for ${counted(step.needed, 'drawing')}; each needs at least one.`
     case 'nothing-left':
       return 'Nothing would be left.'
     case 'past-a-key':
@@ -79,6 +80,10 @@ export function editInWords(step: Extract<Edited, { ok: false }>): string {
       return 'That drawing is not on the sheet.'
     case 'too-much':
       return 'That is more than a shot can hold.'
+    case 'no-room':
+      return `It needs ${step.over} more frames than there are free.`
+    case 'would-cover':
+      return 'Drawings would no longer be shown.'
   }
 }
 
@@ -86,10 +91,12 @@ export function editInWords(step: Extract<Edited, { ok: false }>): string {
 export function makingInWords(making: Extract<Making, { ok: false }>): string {
   switch (making.code) {
     case 'too-little-room':
-      return `Between the keys there are ${making.frames} frames; ${making.needed} are needed. Ask for fewer, or put them on ones.`
+      return `Between the keys ${counted(making.frames, 'frame is', 'frames are')} free; ${making.needed} are needed. Ask for fewer, or put them on ones.`
     case 'more-are-drawn':
-      return `${making.drawn} drawings between these keys are drawn already; ask for at least as many.`
+      return `${counted(making.drawn, 'drawing between these keys is', 'drawings between these keys are')} drawn already; ask for at least as many.`
     case 'in-a-cycle':
       return 'A linked cycle lies between these keys; unlink it first.'
+    default:
+      return editInWords(making)
   }
 }

@@ -1,11 +1,11 @@
 import { currentTake, find } from '@unhurried/core/document'
 import { migrateDocument, unpackStrokes } from '@unhurried/contract'
 import { countDrawings } from '@unhurried/core/work'
-import { drawnIn, paintBitmap, type Look } from '../desk/bitmaps.ts'
-import type { Colours } from '../desk/colours.ts'
-import { strokeBook } from '../desk/strokes.ts'
+import { drawnIn, paintBitmap, type Look } from '../paint/bitmaps.ts'
+import type { Colours } from '../paint/colours.ts'
+import { strokeBook } from '../paint/strokes.ts'
 import type { Said } from '../pictures/deadline.ts'
-import type { DrawingOrder, PictureOrder, PicturePart, StripOrder } from '../pictures/protocol.ts'
+import type { DrawingOrder, PictureOrder, PicturePart, StripOrder } from '../protocols/pictures.ts'
 import { paintFrame, picturesOf } from '../send/pictures.ts'
 
 const say = (said: Said<PicturePart>, bitmap?: ImageBitmap) => postMessage(said, { transfer: bitmap ? [bitmap] : [] })

@@ -8,6 +8,8 @@ import type { Refusal } from './kinds.ts'
  * given. It also keeps what the operations of one batch ask for again and again.
  */
 export interface Bench {
+  /** whether bounds are held against what is done; what was taken in before is not asked again */
+  readonly bounded: boolean
   /** `thing` with some properties changed */
   set<T extends object>(thing: T, patch: Partial<T>): T
   /** `table` with `thing` under `id`, added or replaced */
@@ -68,6 +70,7 @@ export function makeBench(bounded = true): Bench {
   }
 
   return {
+    bounded,
     set: (thing, patch) => Object.assign(own(thing), patch),
     put<T>(table: Table<T>, id: string, thing: T): Table<T> {
       const before = size(table)

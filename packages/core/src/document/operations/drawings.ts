@@ -2,9 +2,12 @@ import { LIMITS, ROLES, type Drawing, type Element, type ShotDocument } from '..
 import { find, get, has } from '../table.ts'
 import type { Bench } from './bench.ts'
 import { refusePlaces } from './marks.ts'
-import { refusal, type Handler, type Refusal } from './kinds.ts'
+import { PLAIN, refusal, type Handler, type Refusal } from './kinds.ts'
 
 export const drawingAdd: Handler<'drawing.add'> = {
+  facts: { ...PLAIN, movesTies: true },
+  drawing: op => op.drawing.id,
+  samples: op => Object.values(op.drawing.elements).map(element => element.samples),
   refuse(document, { drawing }, bench) {
     if (has(document.drawings, drawing.id)) return refusal('id-taken', drawing.id)
     if (!has(document.layers, drawing.layer)) return refusal('unknown-layer', drawing.layer)
@@ -27,6 +30,8 @@ export const drawingAdd: Handler<'drawing.add'> = {
 }
 
 export const drawingSet: Handler<'drawing.set'> = {
+  facts: { ...PLAIN, movesTies: true },
+  drawing: op => op.id,
   refuse(document, { id, patch }, bench) {
     const drawing = find(document.drawings, id)
     if (!drawing) return refusal('unknown-drawing', id)
@@ -53,6 +58,8 @@ export const drawingSet: Handler<'drawing.set'> = {
 }
 
 export const drawingRemove: Handler<'drawing.remove'> = {
+  facts: { ...PLAIN, movesTies: true },
+  drawing: op => op.id,
   refuse(document, { id }, bench) {
     if (!has(document.drawings, id)) return refusal('unknown-drawing', id)
     const { exposed, pinned, charted } = bench.inUse(document)
@@ -70,6 +77,9 @@ export const drawingRemove: Handler<'drawing.remove'> = {
 }
 
 export const elementsAdd: Handler<'elements.add'> = {
+  facts: PLAIN,
+  drawing: op => op.drawing,
+  samples: op => op.elements.map(element => element.samples),
   refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)
     if (!drawing) return refusal('unknown-drawing', op.drawing)
@@ -89,6 +99,8 @@ export const elementsAdd: Handler<'elements.add'> = {
 }
 
 export const elementsRemove: Handler<'elements.remove'> = {
+  facts: PLAIN,
+  drawing: op => op.drawing,
   refuse(document, op) {
     return refuseIds(document, op.drawing, op.ids)
   },
@@ -104,6 +116,10 @@ export const elementsRemove: Handler<'elements.remove'> = {
 }
 
 export const elementsSet: Handler<'elements.set'> = {
+  facts: PLAIN,
+  drawing: op => op.drawing,
+  joins: op =>
+    [op.drawing, ...op.changes.map(({ id, patch }) => `${id} ${Object.keys(patch).sort().join()}`).sort()].join(),
   refuse(document, op) {
     const ids = op.changes.map(change => change.id)
     const fault = refuseIds(document, op.drawing, ids)

@@ -2,13 +2,14 @@ import type { ShotDocument } from '../model.ts'
 import * as beats from './beats.ts'
 import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'
+import { refuseIds } from './ids.ts'
 import type { Handler, Operation, OperationKind, Refusal } from './kinds.ts'
 import * as marks from './marks.ts'
 import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
 import * as swatches from './swatches.ts'
 import * as takes from './takes.ts'
-import { movesTies, readsTies, withTies } from './tied.ts'
+import { withTies } from './tied.ts'
 
 /** Every kind has its handler; a missing one does not compile. */
 const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
@@ -23,9 +24,9 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'elements.add': drawings.elementsAdd,
   'elements.set': drawings.elementsSet,
   'elements.remove': drawings.elementsRemove,
-  'chart.add': plan.chartAdd,
-  'chart.set': plan.chartSet,
-  'chart.remove': plan.chartRemove,
+  'chart.add': plan.charts.add,
+  'chart.set': plan.charts.set,
+  'chart.remove': plan.charts.remove,
   'exposure.write': sheet.exposureWrite,
   'frames.insert': sheet.framesInsert,
   'frames.remove': sheet.framesRemove,
@@ -36,27 +37,27 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'take.add': takes.takeAdd,
   'take.set': takes.takeSet,
   'take.remove': takes.takeRemove,
-  'swatch.add': swatches.swatchAdd,
-  'swatch.set': swatches.swatchSet,
-  'swatch.remove': swatches.swatchRemove,
-  'mark.add': marks.markAdd,
-  'mark.set': marks.markSet,
-  'mark.remove': marks.markRemove,
+  'swatch.add': swatches.swatches.add,
+  'swatch.set': swatches.swatches.set,
+  'swatch.remove': swatches.swatches.remove,
+  'mark.add': marks.marks.add,
+  'mark.set': marks.marks.set,
+  'mark.remove': marks.marks.remove,
   'marks.place': marks.marksPlace,
-  'beat.add': beats.beatAdd,
-  'beat.set': beats.beatSet,
-  'beat.remove': beats.beatRemove,
+  'beat.add': beats.beats.add,
+  'beat.set': beats.beats.set,
+  'beat.remove': beats.beats.remove,
   'pin.set': beats.pinSet,
-  'note.add': beats.noteAdd,
-  'note.set': beats.noteSet,
-  'note.remove': beats.noteRemove,
+  'note.add': beats.notes.add,
+  'note.set': beats.notes.set,
+  'note.remove': beats.notes.remove,
 }
 
 const handlerOf = (op: Operation) => HANDLERS[op.kind] as Handler<OperationKind>
 
 /** Why an operation cannot be done on a document, or null when it can. */
 export function refuse(document: ShotDocument, op: Operation): Refusal | null {
-  return handlerOf(op).refuse(document, op, makeBench())
+  return refuseIds(op) ?? handlerOf(op).refuse(document, op, makeBench())
 }
 
 /** Which operation of a batch was refused, and why. */
@@ -73,15 +74,14 @@ export type BatchResult =
 /** A document after a batch that nobody undoes here. */
 export type Done = { readonly ok: true; readonly document: ShotDocument } | Refused
 
-/** Kinds after which the exposures of a shot may be more. */
-const GROWING: ReadonlySet<OperationKind> = new Set([
-  'layer.add',
-  'exposure.write',
-  'frames.insert',
-  'cycle.add',
-  'cycle.set',
-  'take.add',
-])
+/** Whether an operation changes what strokes and marks of drawings refer to. */
+export const isReferred = (op: Operation): boolean => handlerOf(op).facts.referred
+/** Id of the drawing whose look an operation changes, or null. */
+export const drawingOf = (op: Operation): string | null => handlerOf(op).drawing?.(op) ?? null
+/** What an operation sets, as a text, where undoing an earlier one that sets the same undoes it too; or null. */
+export const joinOf = (op: Operation): string | null => handlerOf(op).joins?.(op) ?? null
+/** Ids of the stored stroke samples that operations bring onto drawings: what must be stored before they can be. */
+export const samplesUsed = (ops: readonly Operation[]): string[] => ops.flatMap(op => handlerOf(op).samples?.(op) ?? [])
 
 /** Does operations one after the other on a bench, and hands each to `before` with the document as it is then. */
 function carryOut(
@@ -97,14 +97,14 @@ function carryOut(
     moved = false
   }
   for (const [index, op] of ops.entries()) {
-    if (readsTies(op)) settle()
     const handler = handlerOf(op)
-    const no = handler.refuse(now, op, bench)
+    if (handler.readsTies?.(op)) settle()
+    const no = (bench.bounded ? refuseIds(op) : null) ?? handler.refuse(now, op, bench)
     if (no) return { ok: false, refusal: no, index }
     before?.(now, op)
-    const runs = GROWING.has(op.kind) ? runsOf(now) : null
+    const runs = handler.facts.grows ? runsOf(now) : null
     now = handler.apply(now, op, bench)
-    moved ||= movesTies(op)
+    moved ||= handler.facts.movesTies
     const full = runs === null ? null : bench.room(runs, runsOf(now) - runs, 'runsPerShot')
     if (full) return { ok: false, refusal: full, index }
   }
@@ -134,5 +134,6 @@ export const replay = (document: ShotDocument, batches: readonly (readonly Opera
 export { columnsCover, refuseFormat } from './plan.ts'
 export { cyclesHold } from './takes.ts'
 export { runsOf } from './bench.ts'
+export { ID_FORM } from './ids.ts'
 export { openedForm, storedForm, tiesHold } from './tied.ts'
 export type { ElementChange, Operation, OperationKind, OperationOf, Refusal, RefusalCode } from './kinds.ts'

@@ -23,12 +23,12 @@ import type { Bench } from './bench.ts'
 /** Every change of a document. Small plain values, by id, so that changes to different things can go in either order. */
 export interface Operations {
   'format.set': { readonly patch: Partial<Format> }
-  /** the way of working, and which take is the current one */
-  'shot.set': { readonly patch: { readonly way?: WayOfWorking; readonly current?: string } }
+  /** the way of working, which take is the current one, and the frames a new drawing gets */
+  'shot.set': { readonly patch: { readonly way?: WayOfWorking; readonly current?: string; readonly exposure?: number } }
   'layer.add': { readonly layer: Layer }
   'layer.set': {
     readonly id: string
-    readonly patch: Partial<Pick<Layer, 'name' | 'order' | 'kind' | 'locked' | 'follows'>>
+    readonly patch: Partial<Omit<Layer, 'id'>>
   }
   'layer.remove': { readonly id: string }
   'drawing.add': { readonly drawing: Drawing }
@@ -67,11 +67,11 @@ export interface Operations {
   /** unlinks: the frames stay as they are and can be changed one by one */
   'cycle.remove': { readonly take: string; readonly id: string }
   'take.add': { readonly take: Take }
-  'take.set': { readonly id: string; readonly patch: Partial<Pick<Take, 'name' | 'order'>> }
+  'take.set': { readonly id: string; readonly patch: Partial<Pick<Take, 'name' | 'order' | 'open'>> }
   /** only a take that is not the current one */
   'take.remove': { readonly id: string }
   'swatch.add': { readonly swatch: Swatch }
-  'swatch.set': { readonly id: string; readonly patch: Partial<Pick<Swatch, 'name' | 'colour'>> }
+  'swatch.set': { readonly id: string; readonly patch: Partial<Omit<Swatch, 'id'>> }
   'swatch.remove': { readonly id: string }
   'mark.add': { readonly mark: Mark }
   'mark.set': { readonly id: string; readonly patch: Partial<Pick<Mark, 'name' | 'order'>> }
@@ -134,8 +134,30 @@ export type RefusalCode =
   | 'bad-value'
   | 'too-many'
 
+/** What others want to know of a kind of operation, whatever it says. */
+export interface Facts {
+  /** whether what tied layers show may be another one afterwards: all that touches sheets, their numbers or layers */
+  readonly movesTies: boolean
+  /** whether the exposures of a shot may be more afterwards */
+  readonly grows: boolean
+  /** whether it changes what strokes and marks of drawings refer to: earlier versions of a drawing are worked out with it */
+  readonly referred: boolean
+}
+
+/** What changes nothing but its own table: beats, notes, the format. */
+export const PLAIN: Facts = { movesTies: false, grows: false, referred: false }
+
 /** What each kind of operation knows how to do. */
 export interface Handler<K extends OperationKind> {
+  readonly facts: Facts
+  /** whether it, or what undoes it, must know what tied layers show: untied, they go on showing it */
+  readsTies?(op: OperationOf<K>): boolean
+  /** id of the drawing whose look it changes, when it changes one */
+  drawing?(op: OperationOf<K>): string
+  /** ids of the stored samples it brings onto drawings: what must be stored before it can be done */
+  samples?(op: OperationOf<K>): readonly string[]
+  /** what it sets, as a text: of two in a row that set the same, undoing the earlier undoes both */
+  joins?(op: OperationOf<K>): string
   /** the only place that says no; total, never throws on data */
   refuse(document: ShotDocument, op: OperationOf<K>, bench: Bench): Refusal | null
   /** the document after it; parts it does not touch keep their identity. Only after `refuse` said null */

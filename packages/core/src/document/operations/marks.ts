@@ -1,43 +1,27 @@
-import { LIMITS, type MarkPlace, type ShotDocument } from '../model.ts'
+import { MARK_KINDS, type MarkPlace, type ShotDocument } from '../model.ts'
 import { find, get, has, type Table } from '../table.ts'
-import { refusal, valuesBefore, type Handler, type Refusal } from './kinds.ts'
+import { family } from './family.ts'
+import { PLAIN, refusal, type Handler, type Refusal } from './kinds.ts'
 
-export const markAdd: Handler<'mark.add'> = {
-  refuse(document, { mark }, bench) {
-    if (has(document.marks, mark.id)) return refusal('id-taken', mark.id)
-    if (!has(document.layers, mark.layer)) return refusal('unknown-layer', mark.layer)
-    if (bench.size(document.marks) >= LIMITS.marks) return refusal('too-many', 'marks')
-    return mark.name !== '' && Number.isFinite(mark.order) ? null : refusal('bad-value', 'mark')
-  },
-  apply: (document, { mark }, bench) => bench.set(document, { marks: bench.put(document.marks, mark.id, mark) }),
-  invert: (_before, { mark }) => [{ kind: 'mark.remove', id: mark.id }],
-}
-
-export const markSet: Handler<'mark.set'> = {
-  refuse(document, { id, patch }) {
-    if (!has(document.marks, id)) return refusal('unknown-mark', id)
-    const { name, order } = { ...get(document.marks, id), ...patch }
+export const marks = family('mark', {
+  facts: { ...PLAIN, referred: true },
+  refuse(document, { layer, kind, name, order }) {
+    if (!has(document.layers, layer)) return refusal('unknown-layer', layer)
+    if (!MARK_KINDS.includes(kind)) return refusal('bad-value', 'kind of mark')
     return name !== '' && Number.isFinite(order) ? null : refusal('bad-value', 'mark')
   },
-  apply: (document, { id, patch }, bench) =>
-    bench.set(document, { marks: bench.put(document.marks, id, { ...get(document.marks, id), ...patch }) }),
-  invert: (before, { id, patch }) => [{ kind: 'mark.set', id, patch: valuesBefore(get(before.marks, id), patch) }],
-}
-
-export const markRemove: Handler<'mark.remove'> = {
-  refuse(document, { id }, bench) {
-    if (!has(document.marks, id)) return refusal('unknown-mark', id)
+  kept(document, id, bench) {
     const much = bench.spend(bench.size(document.charts) + bench.size(document.drawings))
     if (much) return much
     if (Object.values(document.charts).some(chart => chart.part === id)) return refusal('still-charted', id)
     const placed = Object.values(document.drawings).some(drawing => has(drawing.marks, id))
     return placed ? refusal('still-placed', id) : null
   },
-  apply: (document, { id }, bench) => bench.set(document, { marks: bench.without(document.marks, [id]) }),
-  invert: (before, { id }) => [{ kind: 'mark.add', mark: get(before.marks, id) }],
-}
+})
 
 export const marksPlace: Handler<'marks.place'> = {
+  facts: PLAIN,
+  drawing: op => op.drawing,
   refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)
     if (!drawing) return refusal('unknown-drawing', op.drawing)

@@ -4,6 +4,7 @@ import { lengthOf } from '../../time/exposure.ts'
 import {
   LAYER_KINDS,
   LIMITS,
+  VOLUMES,
   WAYS,
   type Chart,
   type Format,
@@ -13,11 +14,13 @@ import {
 } from '../model.ts'
 import { find, get, has, type Table } from '../table.ts'
 import type { Bench } from './bench.ts'
-import { refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { family } from './family.ts'
+import { PLAIN, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { COLOUR } from './swatches.ts'
 import { columnsOfOwn, refuseTie } from './tied.ts'
 
 export const formatSet: Handler<'format.set'> = {
+  facts: PLAIN,
   refuse(document, { patch }) {
     return refuseFormat({ ...document.format, ...patch })
   },
@@ -26,8 +29,11 @@ export const formatSet: Handler<'format.set'> = {
 }
 
 export const shotSet: Handler<'shot.set'> = {
+  facts: PLAIN,
   refuse(document, { patch }) {
     if (patch.way !== undefined && !WAYS.includes(patch.way)) return refusal('bad-value', 'way of working')
+    const on = patch.exposure ?? 1
+    if (!Number.isInteger(on) || on < 1 || on > LIMITS.exposure) return refusal('bad-value', 'exposure')
     return patch.current !== undefined && !has(document.takes, patch.current)
       ? refusal('unknown-take', patch.current)
       : null
@@ -46,6 +52,7 @@ export function refuseFormat(format: Format): Refusal | null {
 }
 
 export const layerAdd: Handler<'layer.add'> = {
+  facts: { movesTies: true, grows: true, referred: true },
   refuse(document, { layer }, bench) {
     if (has(document.layers, layer.id)) return refusal('id-taken', layer.id)
     if (bench.size(document.layers) >= LIMITS.layers) return refusal('too-many', 'layers')
@@ -60,6 +67,8 @@ export const layerAdd: Handler<'layer.add'> = {
 }
 
 export const layerSet: Handler<'layer.set'> = {
+  facts: { movesTies: true, grows: false, referred: true },
+  readsTies: ({ patch }) => patch.follows !== undefined,
   refuse(document, { id, patch }) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
     const layer = { ...get(document.layers, id), ...patch }
@@ -78,6 +87,7 @@ export const layerSet: Handler<'layer.set'> = {
 }
 
 export const layerRemove: Handler<'layer.remove'> = {
+  facts: { ...PLAIN, referred: true },
   refuse(document, { id }, bench) {
     if (!has(document.layers, id)) return refusal('unknown-layer', id)
     const much = bench.spend(bench.size(document.drawings) + bench.size(document.marks))
@@ -98,41 +108,15 @@ export const layerRemove: Handler<'layer.remove'> = {
   invert: (before, { id }) => [{ kind: 'layer.add', layer: get(before.layers, id) }],
 }
 
-function refuseLayer({ name, order, kind }: Layer): Refusal | null {
+function refuseLayer({ id, name, order, kind, volume, left }: Layer): Refusal | null {
   if (!Number.isFinite(order) || name === '') return refusal('bad-value', 'layer')
+  if (!VOLUMES.includes(volume)) return refusal('bad-value', 'volume of a layer')
+  if (left && (left.for === id || left.why.length > LIMITS.reasonLength))
+    return refusal('bad-value', 'why a pass was left')
   return LAYER_KINDS.includes(kind) ? null : refusal('bad-value', 'kind of layer')
 }
 
-export const chartAdd: Handler<'chart.add'> = {
-  refuse(document, { chart }, bench) {
-    if (has(document.charts, chart.id)) return refusal('id-taken', chart.id)
-    if (bench.size(document.charts) >= LIMITS.charts) return refusal('too-many', 'charts')
-    return refuseChart(document, chart)
-  },
-  apply: (document, { chart }, bench) => withCharts(document, bench.put(document.charts, chart.id, chart), bench),
-  invert: (_before, { chart }) => [{ kind: 'chart.remove', id: chart.id }],
-}
-
-export const chartSet: Handler<'chart.set'> = {
-  refuse(document, { id, patch }) {
-    const chart = find(document.charts, id)
-    return chart ? refuseChart(document, { ...chart, ...patch }) : refusal('unknown-chart', id)
-  },
-  apply: (document, { id, patch }, bench) =>
-    withCharts(document, bench.put(document.charts, id, { ...get(document.charts, id), ...patch }), bench),
-  invert: (before, { id, patch }) => [{ kind: 'chart.set', id, patch: valuesBefore(get(before.charts, id), patch) }],
-}
-
-export const chartRemove: Handler<'chart.remove'> = {
-  refuse: (document, { id }) => (has(document.charts, id) ? null : refusal('unknown-chart', id)),
-  apply: (document, { id }, bench) => withCharts(document, bench.without(document.charts, [id]), bench),
-  invert: (before, { id }) => [{ kind: 'chart.add', chart: get(before.charts, id) }],
-}
-
-function withCharts(document: ShotDocument, charts: Table<Chart>, bench: Bench): ShotDocument {
-  bench.forgetUse()
-  return bench.set(document, { charts })
-}
+export const charts = family('chart', { facts: PLAIN, refersToDrawings: true, refuse: refuseChart })
 
 function refuseChart(document: ShotDocument, chart: Chart): Refusal | null {
   if (!has(document.layers, chart.layer)) return refusal('unknown-layer', chart.layer)

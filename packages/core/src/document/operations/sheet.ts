@@ -5,12 +5,16 @@ import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loo
 import type { ShotDocument, Take } from '../model.ts'
 import { find, get, has, type Table } from '../table.ts'
 import { runsOf, type Bench } from './bench.ts'
-import { isFrame, refusal, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { isFrame, PLAIN, refusal, type Facts, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { isTied, refuseTied } from './tied.ts'
 
 type Column = readonly exposure.Run[]
 
+/** What writes exposures. */
+export const SHEET: Facts = { ...PLAIN, movesTies: true, grows: true }
+
 export const exposureWrite: Handler<'exposure.write'> = {
+  facts: SHEET,
   refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
@@ -36,6 +40,7 @@ export const exposureWrite: Handler<'exposure.write'> = {
 }
 
 export const framesInsert: Handler<'frames.insert'> = {
+  facts: SHEET,
   refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
@@ -68,6 +73,7 @@ export const framesInsert: Handler<'frames.insert'> = {
 }
 
 export const framesRemove: Handler<'frames.remove'> = {
+  facts: { ...SHEET, grows: false },
   refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
@@ -99,6 +105,7 @@ export const framesRemove: Handler<'frames.remove'> = {
 }
 
 export const loopSet: Handler<'loop.set'> = {
+  facts: PLAIN,
   refuse(document, op) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)

@@ -3,11 +3,12 @@ import { lengthOf, plain, sameRuns, slice } from '../../time/exposure.ts'
 import { LIMITS, type ShotDocument, type Take } from '../model.ts'
 import { find, get, has, type Table } from '../table.ts'
 import type { Bench } from './bench.ts'
-import { isFrame, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
-import { loopFits, refuseRuns, withTake } from './sheet.ts'
+import { isFrame, PLAIN, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { loopFits, refuseRuns, SHEET, withTake } from './sheet.ts'
 import { isTied, refuseTied } from './tied.ts'
 
 export const cycleAdd: Handler<'cycle.add'> = {
+  facts: SHEET,
   refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
@@ -23,6 +24,7 @@ export const cycleAdd: Handler<'cycle.add'> = {
 }
 
 export const cycleSet: Handler<'cycle.set'> = {
+  facts: SHEET,
   refuse(document, op, bench) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
@@ -48,6 +50,7 @@ export const cycleSet: Handler<'cycle.set'> = {
 }
 
 export const cycleRemove: Handler<'cycle.remove'> = {
+  facts: { ...SHEET, grows: false },
   refuse(document, op) {
     const take = find(document.takes, op.take)
     if (!take) return refusal('unknown-take', op.take)
@@ -100,6 +103,7 @@ function refuseCycle(document: ShotDocument, take: Take, cycle: Cycle): Refusal 
 }
 
 export const takeAdd: Handler<'take.add'> = {
+  facts: SHEET,
   refuse(document, { take }, bench) {
     if (has(document.takes, take.id)) return refusal('id-taken', take.id)
     if (bench.size(document.takes) >= LIMITS.takes) return refusal('too-many', 'takes')
@@ -146,6 +150,7 @@ function refuseLinks(document: ShotDocument, take: Take): Refusal | null {
 }
 
 export const takeSet: Handler<'take.set'> = {
+  facts: PLAIN,
   refuse(document, { id, patch }) {
     const take = find(document.takes, id)
     if (!take) return refusal('unknown-take', id)
@@ -157,6 +162,7 @@ export const takeSet: Handler<'take.set'> = {
 }
 
 export const takeRemove: Handler<'take.remove'> = {
+  facts: PLAIN,
   refuse(document, { id }) {
     if (!has(document.takes, id)) return refusal('unknown-take', id)
     return document.current === id ? refusal('current-take', id) : null

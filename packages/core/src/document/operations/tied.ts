@@ -2,29 +2,7 @@ import { plain, sameRuns, type Run } from '../../time/exposure.ts'
 import type { Layer, ShotDocument } from '../model.ts'
 import { find, get } from '../table.ts'
 import { makeBench, type Bench } from './bench.ts'
-import { refusal, type Operation, type OperationKind, type Refusal } from './kinds.ts'
-
-/** Kinds of operations after which what tied layers show may be another: all that touch sheets, their numbers or layers. */
-const MOVING: ReadonlySet<OperationKind> = new Set([
-  'layer.add',
-  'layer.set',
-  'drawing.add',
-  'drawing.set',
-  'drawing.remove',
-  'exposure.write',
-  'frames.insert',
-  'frames.remove',
-  'cycle.add',
-  'cycle.set',
-  'cycle.remove',
-  'take.add',
-])
-
-/** Whether what tied layers show may be another one after an operation. */
-export const movesTies = (op: Operation): boolean => MOVING.has(op.kind)
-
-/** Whether an operation (or what undoes it) needs to know what tied layers show: untied, they go on showing it. */
-export const readsTies = (op: Operation): boolean => op.kind === 'layer.set' && op.patch.follows !== undefined
+import { refusal, type Operation, type Refusal } from './kinds.ts'
 
 const tiedLayers = (document: ShotDocument): Layer[] =>
   Object.values(document.layers).filter(layer => layer.follows !== null)

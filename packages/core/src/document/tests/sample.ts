@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { PRESETS } from '../../chart/ease.ts'
 import { presetTicks, presetWish } from '../../chart/wish.ts'
 import type { Run } from '../../time/exposure.ts'
-import { FIRST, freshDocument } from '../fresh.ts'
+import { newLayer, FIRST, freshDocument } from '../fresh.ts'
 import type { Drawing, Element, ShotDocument } from '../model.ts'
 import type { Operation } from '../operations/index.ts'
 
@@ -97,7 +97,7 @@ const around: fc.Arbitrary<Operation> = fc.oneof(
   fc.constantFrom('mixed', 'straight-ahead').map((way): Operation => ({ kind: 'shot.set', patch: { way } as object })),
   fc.tuple(mark, layer).map(([i, l]): Operation => ({
     kind: 'mark.add',
-    mark: { id: i, layer: l, name: 'nose', order: 1 },
+    mark: { id: i, layer: l, name: 'nose', order: 1, kind: 'point' },
   })),
   mark.map((i): Operation => ({ kind: 'mark.set', id: i, patch: { name: 'heel' } })),
   mark.map((i): Operation => ({ kind: 'mark.remove', id: i })),
@@ -115,7 +115,7 @@ const around: fc.Arbitrary<Operation> = fc.oneof(
   fc.constant<Operation>({ kind: 'note.remove', id: 'n1' }),
   fc.constantFrom('reed', 'graphite').map((i): Operation => ({
     kind: 'swatch.add',
-    swatch: { id: i, name: i, colour: '#b9b394' },
+    swatch: { id: i, name: i, colour: '#b9b394', order: 0 },
   })),
   fc.constantFrom('reed', 'graphite', 'valueOf').map((i): Operation => ({ kind: 'swatch.remove', id: i })),
   fc.constantFrom('reed', 'bark').map((i): Operation => ({ kind: 'swatch.set', id: i, patch: { colour: '#b9b395' } })),
@@ -127,7 +127,7 @@ export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
   fc.record({ fps: fc.integer({ min: 0, max: 130 }) }).map((patch): Operation => ({ kind: 'format.set', patch })),
   layer.map((l): Operation => ({
     kind: 'layer.add',
-    layer: { id: l, name: l, kind: 'drawn', order: 3, locked: false, follows: null },
+    layer: newLayer(l, l, 3),
   })),
   layer.map((l): Operation => ({ kind: 'layer.set', id: l, patch: { name: 'cloth' } })),
   layer.map((l): Operation => ({ kind: 'layer.remove', id: l })),
@@ -173,3 +173,9 @@ export const anyOperation: fc.Arbitrary<Operation> = fc.oneof(
     .tuple(take, fc.option(fc.tuple(frame, frame), { nil: null }))
     .map(([t, loop]): Operation => ({ kind: 'loop.set', take: t, loop: loop && { from: loop[0], to: loop[1] } })),
 )
+
+/** An edit that is expected to be possible. Throws its code when it is not. */
+export function sure<S extends { readonly ok: boolean }>(step: S | null): Extract<S, { readonly ok: true }> {
+  if (!step?.ok) throw new Error(step && 'code' in step ? String(step.code) : 'nothing to do')
+  return step as Extract<S, { readonly ok: true }>
+}

@@ -1,0 +1,97 @@
+import { LIMITS, type ActionNote, type Beat, type Chart, type Mark, type ShotDocument, type Swatch } from '../model.ts'
+import { find, get, has, type Table } from '../table.ts'
+import type { Bench } from './bench.ts'
+import {
+  refusal,
+  valuesBefore,
+  type Facts,
+  type Handler,
+  type Operation,
+  type OperationOf,
+  type Refusal,
+} from './kinds.ts'
+
+/** Things of a shot that are added, changed and removed alike, each in a table of its own. */
+interface Families {
+  readonly beat: Beat
+  readonly note: ActionNote
+  readonly mark: Mark
+  readonly swatch: Swatch
+  readonly chart: Chart
+}
+type Word = keyof Families
+
+const TABLES = { beat: 'beats', note: 'notes', mark: 'marks', swatch: 'swatches', chart: 'charts' } as const satisfies {
+  readonly [W in Word]: keyof ShotDocument & keyof typeof LIMITS
+}
+
+/** What a family has of its own. */
+interface Rules<W extends Word> {
+  readonly facts: Facts
+  /** what is wrong with a thing as it would be after it was added or changed, or null */
+  refuse(document: ShotDocument, thing: Families[W]): Refusal | null
+  /** why a thing cannot be removed yet, or null; nothing keeps it unless told */
+  kept?(document: ShotDocument, id: string, bench: Bench): Refusal | null
+  /** whether things of it refer to drawings, so that what was known of that is to be forgotten */
+  readonly refersToDrawings?: boolean
+}
+
+/** A change of a thing, whatever it is called. */
+interface Change<T> {
+  readonly id: string
+  readonly patch: Partial<T>
+}
+
+/** The three operations of a family: add, set (the patch undone by the values before), remove (undone by adding again). */
+export function family<W extends Word>(word: W, rules: Rules<W>) {
+  type T = Families[W]
+  const table = TABLES[word]
+  const unknown = (id: string) => refusal(`unknown-${word}`, id)
+  const things = (document: ShotDocument) => document[table] as unknown as Table<T>
+  const thingOf = (op: OperationOf<`${W}.add`>) => (op as unknown as Record<W, T>)[word]
+  const adding = (thing: T) => ({ kind: `${word}.add`, [word]: thing }) as unknown as Operation
+
+  function withThings(document: ShotDocument, next: Table<T>, bench: Bench): ShotDocument {
+    if (rules.refersToDrawings) bench.forgetUse()
+    return bench.set(document, { [table]: next } as Partial<ShotDocument>)
+  }
+
+  const set = {
+    facts: rules.facts,
+    refuse(document: ShotDocument, { id, patch }: Change<T>) {
+      const thing = find(things(document), id)
+      return thing ? rules.refuse(document, { ...thing, ...patch }) : unknown(id)
+    },
+    apply: (document: ShotDocument, { id, patch }: Change<T>, bench: Bench) =>
+      withThings(document, bench.put(things(document), id, { ...get(things(document), id), ...patch }), bench),
+    invert: (before: ShotDocument, { id, patch }: Change<T>) => [
+      { kind: `${word}.set`, id, patch: valuesBefore(get(things(before), id), patch) } as unknown as Operation,
+    ],
+  }
+  const remove = {
+    facts: rules.facts,
+    refuse: (document: ShotDocument, { id }: { readonly id: string }, bench: Bench) =>
+      has(things(document), id) ? (rules.kept?.(document, id, bench) ?? null) : unknown(id),
+    apply: (document: ShotDocument, { id }: { readonly id: string }, bench: Bench) =>
+      withThings(document, bench.without(things(document), [id]), bench),
+    invert: (before: ShotDocument, { id }: { readonly id: string }) => [adding(get(things(before), id))],
+  }
+  return {
+    add: {
+      facts: rules.facts,
+      refuse(document, op, bench) {
+        const thing = thingOf(op)
+        if (has(things(document), thing.id)) return refusal('id-taken', thing.id)
+        if (bench.size(things(document)) >= LIMITS[table]) return refusal('too-many', table)
+        return rules.refuse(document, thing)
+      },
+      apply(document, op, bench) {
+        const thing = thingOf(op)
+        return withThings(document, bench.put(things(document), thing.id, thing), bench)
+      },
+      invert: (_before, op) => [{ kind: `${word}.remove`, id: thingOf(op).id } as Operation],
+    } as Handler<`${W}.add`>,
+    set: set as unknown as Handler<`${W}.set`>,
+    remove: remove as unknown as Handler<`${W}.remove`>,
+  }
+}

@@ -1,0 +1,25 @@
+import type { Survey } from '../survey.ts'
+import { SEVERITIES, type Check, type Finding } from './check.ts'
+import { planted } from './planted.ts'
+import { volume } from './volume.ts'
+import { arc, way } from './way.ts'
+
+/** Every question that is asked of a shot, in the order they are told. */
+const TABLE = { volume, way, arc, planted } as const
+
+export type CheckName = keyof typeof TABLE
+export const CHECKS: Readonly<Record<CheckName, Check>> = TABLE
+export const CHECK_NAMES = Object.keys(TABLE) as CheckName[]
+
+/** A finding, and the check that has it. */
+export interface Found extends Finding {
+  readonly check: CheckName
+}
+
+/** What all checks (or some) find in a shot: the gravest first, then in the order of time, then of the checks. */
+export function findings(survey: Survey, names: readonly CheckName[] = CHECK_NAMES): Found[] {
+  const grave = ({ severity }: Finding) => SEVERITIES.indexOf(severity)
+  return names
+    .flatMap(check => CHECKS[check].inspect(survey).map((finding): Found => ({ ...finding, check })))
+    .sort((a, b) => grave(b) - grave(a) || a.from - b.from || names.indexOf(a.check) - names.indexOf(b.check))
+}

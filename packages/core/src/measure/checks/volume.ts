@@ -1,0 +1,42 @@
+import { isAnimated } from '../../document/model.ts'
+import { isBlank, layersInOrder, referenceKey } from '../../document/selectors.ts'
+import { shownOn } from '../survey.ts'
+import { compareVolume } from '../volume.ts'
+import { percent, type Check, type Finding } from './check.ts'
+
+/** Every silhouette against that of the layer's first key; where an outline stands open, that is said instead. */
+export const volume: Check = {
+  words: 'volume',
+  asks: 'Does every drawing have as much body as the first key?',
+  needs: ['shapes'],
+  inspect: survey =>
+    layersInOrder(survey.document)
+      .filter(layer => isAnimated(layer) && layer.volume !== 'off')
+      .flatMap((layer): Finding[] => {
+        const reference = referenceKey(survey.document, survey.take, layer.id)
+        const there = reference && survey.shapes.get(reference.id)
+        if (!reference || !there) return []
+        return shownOn(survey, layer.id).flatMap(({ drawing, from, to }): Finding[] => {
+          const here = survey.shapes.get(drawing.id)
+          if (!here || isBlank(drawing)) return []
+          const found = { layer: layer.id, from, to, marks: [] }
+          if (here.open) {
+            const words = `outline of ${drawing.number} open here`
+            return [{ ...found, severity: 'note', drawings: [drawing.id], figures: {}, at: here.open, words }]
+          }
+          const read = there.open ? null : compareVolume(here, there, layer.volume)
+          if (!read || read.verdict === 'kept') return []
+          const what = layer.volume === 'round' ? 'volume' : 'area'
+          return [
+            {
+              ...found,
+              severity: 'look',
+              drawings: [drawing.id, reference.id],
+              figures: { share: read.share },
+              at: here.centroid,
+              words: `${drawing.number} has ${percent(read.share)} of the ${what} of ${reference.number}`,
+            },
+          ]
+        })
+      }),
+}

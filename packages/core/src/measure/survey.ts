@@ -1,0 +1,43 @@
+import type { LoopRange } from '../time/loop.ts'
+import type { Point } from '../geometry/point.ts'
+import type { Drawing, ShotDocument, Take } from '../document/model.ts'
+import { exposures } from '../document/selectors.ts'
+import { find } from '../document/table.ts'
+import type { Shape } from '../raster/shapeOf.ts'
+
+/** A shot and what was measured of it. */
+export interface Survey {
+  readonly document: ShotDocument
+  readonly take: Take
+  /** silhouettes by the id of their drawing, in paper pixels; missing while a drawing is not measured yet */
+  readonly shapes: ReadonlyMap<string, Shape>
+  /** the frames that are gone round, or null: the take ends where it ends */
+  readonly loop: LoopRange | null
+}
+
+/** Where a drawing lies, in paper pixels: a mark of its own, or the middle of its silhouette (`mark` null). Null: not known. */
+export function placeOn(
+  { shapes }: Pick<Survey, 'shapes'>,
+  drawing: Drawing | null,
+  mark: string | null,
+): Point | null {
+  if (!drawing) return null
+  return mark === null ? (shapes.get(drawing.id)?.centroid ?? null) : (find(drawing.marks, mark) ?? null)
+}
+
+/** A drawing of a layer, and the frames of its first exposure: from, and up to but not with. */
+export interface Shown {
+  readonly drawing: Drawing
+  readonly from: number
+  readonly to: number
+}
+
+/** The drawings of a layer that are exposed, each once, in the order of time. */
+export function shownOn({ document, take }: Pick<Survey, 'document' | 'take'>, layer: string): Shown[] {
+  const seen = new Set<string>()
+  return exposures(take, layer).flatMap(({ drawing: id, start, frames }) => {
+    const drawing = seen.has(id as string) ? undefined : find(document.drawings, id as string)
+    seen.add(id as string)
+    return drawing ? [{ drawing, from: start, to: start + frames }] : []
+  })
+}

@@ -1,0 +1,23 @@
+import type { ShotDocument, Take } from '@unhurried/core/document'
+import type { LoopRange } from '@unhurried/core/time'
+
+/** What is to be made. */
+export interface ExportOrder {
+  readonly document: ShotDocument
+  readonly take: Take
+  readonly range: LoopRange
+  /** the name of a format of send-off */
+  readonly format: string
+  readonly width: number
+  readonly height: number
+  readonly paper: boolean
+  /** how often it goes round; null: for ever */
+  readonly turns: number | null
+  readonly samples: ReadonlyMap<string, Uint8Array>
+}
+
+/** What the exporting worker answers. Stopping it is ending the worker. */
+export type ExportMessage =
+  | { readonly kind: 'progress'; readonly share: number }
+  | { readonly kind: 'done'; readonly bytes: Uint8Array<ArrayBuffer> }
+  | { readonly kind: 'failed'; readonly message: string }

@@ -1,0 +1,276 @@
+<script setup lang="ts">
+import { counted } from '@unhurried/core/time'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import ChartRail from './rail/ChartRail.vue'
+import DeskAnswer from './panels/DeskAnswer.vue'
+import DeskMargin from './margin/DeskMargin.vue'
+import DeskTray from './tray/DeskTray.vue'
+import ExposureSheet from './sheet/ExposureSheet.vue'
+import HistoryPanel from './panels/HistoryPanel.vue'
+import KeySheet from '../../shared/KeySheet.vue'
+import LayersPanel from './panels/LayersPanel.vue'
+import PaperStage from './paper/PaperStage.vue'
+import SheetActsPanel from './panels/SheetActsPanel.vue'
+import SheetRoomSide from './sheet/SheetRoomSide.vue'
+import { tapExposures } from '@unhurried/core/document'
+import { ElDialog } from 'element-plus'
+import { useShelves } from '../../stores/shelves.ts'
+import { makePlayback } from '../../paint/playback.ts'
+import { useCommands } from './commands.ts'
+import { useComeBack } from '../../keys/comeBack.ts'
+import { useKeys } from '../../keys/listen.ts'
+import { useDesk } from '../../stores/desk.ts'
+import { useAsking } from '../../stores/asking.ts'
+import { useFlip } from '../../stores/flip.ts'
+import { useHabits } from '../../stores/habits.ts'
+import { newId } from '../../local/ids.ts'
+import { useShot } from '../../stores/shot.ts'
+
+const shot = useShot()
+const desk = useDesk()
+const habits = useHabits()
+const flip = useFlip()
+const asking = useAsking()
+const stage = ref<InstanceType<typeof PaperStage> | null>(null)
+const keysShown = ref(false)
+const layersShown = ref(false)
+const historyShown = ref(false)
+const actsShown = ref(false)
+const bitmaps = useShelves().here
+const playFrame = shallowRef<number | null>(null)
+
+const playback = makePlayback({
+  show: frame => {
+    playFrame.value = frame
+    stage.value?.paintNow(frame)
+  },
+})
+
+function togglePlay(): void {
+  const { document, take } = shot
+  if (!document || !take) return
+  if (playback.playing.value) return playback.stop()
+  const range = desk.loop
+  // One turn is painted before the clock starts, so that no frame is late for being painted the first time.
+  stage.value?.prepare(range)
+  playback.start(desk.frame, document.format.fps * flip.speed, range, true)
+}
+
+// What is asked stands on the desk: the dialog it was asked from gives way.
+watch(
+  () => asking.question,
+  question => {
+    if (question) actsShown.value = false
+  },
+)
+/** Frames tapped while the film plays. */
+let taps: number[] = []
+watch(playback.playing, playing => {
+  if (!playing && playFrame.value !== null) {
+    desk.goTo(playFrame.value)
+    playFrame.value = null
+  }
+  if (!playing && taps.length > 0) askAboutTaps([...new Set(taps)].sort((a, b) => a - b))
+  if (!playing) taps = []
+})
+function askAboutTaps(frames: readonly number[]): void {
+  const layer = desk.timedLayer
+  const said = counted(frames.length, 'tap')
+  asking.ask({
+    label: said,
+    why: `On ${frames.length > 6 ? `frames ${(frames[0] ?? 0) + 1} to ${(frames.at(-1) ?? 0) + 1}` : frames.map(f => f + 1).join(', ')}.`,
+    choices: [
+      {
+        words: `begin the drawings of ${shot.document?.layers[layer]?.name ?? 'the layer'} there`,
+        take: () =>
+          asking.act({
+            label: `${said} become exposures`,
+            attempt: () =>
+              shot.document && shot.take
+                ? tapExposures(shot.document, shot.take, layer, frames, newId)
+                : { ok: true, ops: [] },
+          }),
+      },
+    ],
+  })
+}
+// Another viewing speed goes on from where it is.
+watch(
+  () => flip.speed,
+  () => {
+    if (!playback.playing.value || !shot.document) return
+    playback.start(playFrame.value ?? desk.frame, shot.document.format.fps * flip.speed, desk.loop, true)
+  },
+)
+onBeforeUnmount(asking.reset)
+// Whatever changes where one stands ends playing.
+watch(
+  () => [desk.layerId, desk.tool],
+  () => playback.stop(),
+)
+
+const commands = useCommands({
+  screen: () => stage.value?.screen() ?? { width: 800, height: 500 },
+  togglePlay,
+  showKeys: () => (keysShown.value = true),
+  showLayers: () => (layersShown.value = true),
+  showHistory: () => (historyShown.value = true),
+  showSheetActs: () => (actsShown.value = true),
+  isPlaying: () => playback.playing.value,
+  tap: () => playFrame.value !== null && taps.push(playFrame.value),
+})
+const showsPaper = computed(() => desk.bare || desk.sheetShape !== 'room')
+useKeys(commands.commands)
+useComeBack()
+onBeforeUnmount(playback.stop)
+</script>
+
+<template>
+  <div
+    class="desk"
+    :class="[`sheet-${desk.sheetShape}`, { bare: desk.bare, folded: desk.marginFolded, left: habits.leftHanded }]"
+  >
+    <ExposureSheet v-if="!desk.bare" :commands="commands" :play-frame="playFrame" />
+    <SheetRoomSide
+      v-if="!desk.bare && desk.sheetShape === 'room'"
+      :commands="commands"
+      :bitmaps="bitmaps"
+      :play-frame="playFrame"
+    />
+    <ChartRail v-if="showsPaper && !desk.bare" />
+    <PaperStage
+      v-if="showsPaper"
+      ref="stage"
+      :bitmaps="bitmaps"
+      :commands="commands"
+      :playing="playback.playing.value"
+      @stop="playback.stop()"
+    />
+    <DeskTray
+      v-if="showsPaper && !desk.bare"
+      :commands="commands"
+      :bitmaps="bitmaps"
+      :playing="playback.playing.value"
+      :dropped="playback.report.value.dropped"
+      :shown="playback.report.value.shown"
+      :play-frame="playFrame"
+    />
+    <DeskMargin v-if="showsPaper && !desk.bare" :commands="commands" />
+    <DeskAnswer v-if="!desk.bare" class="answers" />
+    <KeySheet v-model="keysShown" :commands="commands.commands" />
+    <LayersPanel v-model="layersShown" />
+    <HistoryPanel v-model="historyShown" :bitmaps="bitmaps" />
+    <ElDialog v-model="actsShown" title="Marked frames" width="700px" align-center append-to-body destroy-on-close>
+      <SheetActsPanel :commands="commands" wide />
+    </ElDialog>
+  </div>
+</template>
+
+<style scoped>
+.desk {
+  --sheet: 178px;
+  --margin: 222px;
+
+  display: grid;
+  grid-template: 86px minmax(0, 1fr) 96px / var(--sheet) minmax(0, 1fr) var(--margin);
+  grid-template-areas: 'sheet rail margin' 'sheet paper margin' 'sheet tray margin';
+  min-height: 0;
+  user-select: none;
+}
+
+.desk.folded {
+  --margin: 30px;
+}
+
+.desk.sheet-strip {
+  --sheet: 96px;
+}
+
+.desk.sheet-room:not(.bare) {
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr) 300px;
+  grid-template-areas: 'sheet side';
+}
+
+.answers {
+  grid-area: paper;
+  align-self: start;
+  justify-self: start;
+}
+
+.desk.sheet-room:not(.bare) .answers {
+  grid-area: sheet;
+  align-self: end;
+}
+
+/* Everything the other way round for those who draw with the left hand. */
+.desk.left {
+  grid-template-columns: var(--margin) minmax(0, 1fr) var(--sheet);
+  grid-template-areas: 'margin rail sheet' 'margin paper sheet' 'margin tray sheet';
+}
+
+.desk.left.sheet-room:not(.bare) {
+  grid-template: minmax(0, 1fr) / 300px minmax(0, 1fr);
+  grid-template-areas: 'side sheet';
+}
+
+.desk.left :deep(.sheet) {
+  border-width: 0 0 0 1px;
+  border-left: 1px solid var(--rule);
+}
+
+.desk.left :deep(.margin) {
+  border-width: 0 1px 0 0;
+  border-right: 1px solid var(--rule);
+}
+
+.desk.left :deep(.tray),
+.desk.left :deep(.tray .settings) {
+  flex-direction: row-reverse;
+}
+
+.desk.left :deep(.tray > .fan) {
+  margin: 0 auto 0 0;
+}
+
+.desk.left :deep(.tray > .tools),
+.desk.left :deep(.tray > .palette) {
+  border-width: 0 0 0 1px;
+  border-left: 1px solid var(--rule);
+  padding: 0 0 0 8px;
+}
+
+.desk.left :deep(.in-force) {
+  right: auto;
+  left: 14px;
+}
+
+.desk.left :deep(.flipped) {
+  left: auto;
+  right: 22px;
+}
+
+.desk.bare {
+  grid-template: minmax(0, 1fr) / minmax(0, 1fr);
+  grid-template-areas: 'paper';
+}
+
+@media (width < 1100px) {
+  .desk:not(.sheet-strip) {
+    --sheet: 158px;
+  }
+
+  .desk:not(.folded) {
+    --margin: 200px;
+  }
+}
+
+@media (width >= 1600px) {
+  .desk:not(.sheet-strip) {
+    --sheet: 210px;
+  }
+
+  .desk:not(.folded) {
+    --margin: 270px;
+  }
+}
+</style>

@@ -1,0 +1,331 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
+import { newLayer, FIRST, freshDocument, get, openReplica, type Drawing } from '@unhurried/core/document'
+import { IDENTITY, rotation, scaling, translation } from '@unhurried/core/geometry'
+import { Batch } from '@unhurried/contract'
+import fc from 'fast-check'
+import { createPinia, setActivePinia } from 'pinia'
+import { markRaw, nextTick } from 'vue'
+import type { Hand, PaperPort } from '../../../tools/hand.ts'
+import { FRESH_LETTERS, shapeLetters } from '../../../strokes/letters.ts'
+import { bookFont } from '../../../strokes/tests/fonts.ts'
+
+const kept = new Map<string, string>()
+Object.assign(globalThis, {
+  localStorage: { getItem: (key: string) => kept.get(key) ?? null, setItem: () => undefined },
+  sessionStorage: { getItem: () => null, setItem: () => undefined },
+  Path2D: class {
+    moveTo() {}
+    quadraticCurveTo() {}
+    closePath() {}
+  },
+})
+const sent: { id: string; label: string; ops: unknown }[] = []
+jest.unstable_mockModule('../../../local/database.ts', () => ({
+  keep: (_shot: string, batch: (typeof sent)[number]) => Promise.resolve(void sent.push(batch)),
+  forget: () => Promise.resolve(),
+  keepHistory: () => Promise.resolve(),
+  readHistory: () => Promise.resolve(undefined),
+  leftover: () => Promise.resolve({ batches: [], samples: new Map() }),
+  keepClip: () => Promise.resolve(),
+  readClip: () => Promise.resolve(undefined),
+}))
+
+const { useShot } = await import('../../../stores/shot.ts')
+const { useDesk } = await import('../../../stores/desk.ts')
+const { useLetters } = await import('../../../stores/letters.ts')
+const { settingsNow, TOOL_NAMES, TOOLS } = await import('../../../tools/table.ts')
+const { forgetStrokes, useStrokeActs } = await import('./strokeActs.ts')
+
+type Name = (typeof TOOL_NAMES)[number]
+/** A tool as it is set now, on the paper. */
+function handOf(port: PaperPort, name: Name): Hand {
+  const hand = TOOLS[name].hand?.(port, settingsNow(name))
+  if (!hand) throw new Error(`${name} has no hand`)
+  return hand
+}
+const setTo = ({ desk: on }: PaperPort, name: Name, settings: object) =>
+  (on.toolSettings = { ...on.toolSettings, [name]: settings })
+
+beforeEach(() => void jest.useFakeTimers())
+afterEach(() => void jest.useRealTimers())
+
+/** A canvas that takes everything and shows nothing. */
+const noCanvas = () =>
+  new Proxy(
+    { canvas: { width: 100, height: 100 } },
+    { get: (target, name) => (name === 'canvas' ? target.canvas : () => undefined), set: () => true },
+  ) as unknown as CanvasRenderingContext2D
+
+/** A desk with three empty drawings of four frames each, standing on the first. */
+function desk() {
+  setActivePinia(createPinia())
+  forgetStrokes()
+  sent.length = 0
+  const [shot, on] = [useShot(), useDesk()]
+  shot.replica = markRaw(openReplica(0, freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, 12)))
+  shot.role = 'owner'
+  on.reset(0)
+  shot.commit('drawings', [
+    ...[1, 5, 9].map(number => ({
+      kind: 'drawing.add' as const,
+      drawing: { id: `d${number}`, layer: FIRST.drawn, number, role: 'key' as const, elements: {}, marks: {} },
+    })),
+    {
+      kind: 'exposure.write',
+      take: FIRST.take,
+      layer: FIRST.drawn,
+      from: 0,
+      runs: [1, 5, 9].map(number => ({ drawing: `d${number}`, frames: 4 })),
+    },
+  ])
+  const lifted = new Set<string>()
+  const port: PaperPort = {
+    shot,
+    desk: on,
+    matrix: IDENTITY,
+    density: 1,
+    brush: noCanvas(),
+    px: px => px,
+    lift: () => undefined,
+    lifted: () => lifted,
+    say: () => undefined,
+  }
+  const use = (hand: Hand, places: readonly (readonly [number, number])[], keys = { shift: false, alt: false }) => {
+    places.forEach(([x, y], i) => hand.move([{ x, y, pressure: 0.5, timeMs: i * 16, isPen: true }], keys))
+    hand.finish()
+  }
+  const row = (y: number, from = 40, to = 200) =>
+    Array.from({ length: 21 }, (_, i) => [from + ((to - from) * i) / 20, y] as const)
+  const strokes = (id = 'd1') => Object.values((shot.drawing(id) as Drawing).elements)
+  return { shot, on, acts: useStrokeActs(), port, use, row, strokes }
+}
+
+const around = [
+  [0, 0],
+  [640, 0],
+  [640, 360],
+  [0, 360],
+] as const
+
+describe('strokes changed later', () => {
+  test('paint that lies under a line drawing goes along when that is moved whole', () => {
+    const { shot, acts, port, use, row } = desk()
+    use(handOf(port, 'line'), row(50))
+    const paint = newLayer('p', 'paint', 0.5, { follows: FIRST.drawn })
+    const line = shot.drawing('d1') as Drawing
+    const [stroke] = Object.values(line.elements)
+    const under = {
+      ...line,
+      id: 'p1',
+      layer: 'p',
+      marks: {},
+      elements: { f: { ...stroke!, id: 'f', kind: 'shape' } },
+    } as const
+    shot.commit('paint', [
+      { kind: 'layer.add', layer: paint },
+      { kind: 'drawing.add', drawing: under },
+    ])
+    acts.gatherAll()
+    acts.mapBy('shift', translation(10, 5))
+    expect(shot.drawing('p1')?.elements.f?.matrix).toEqual([1, 0, 0, 1, 10, 5])
+    expect(shot.drawing('p1')?.elements.f?.matrix).toEqual(Object.values(shot.drawing('d1')!.elements)[0]?.matrix)
+  })
+
+  test('a whole drawing that is moved takes its marks along; a part of it does not', () => {
+    const { shot, on, acts, port, use, row } = desk()
+    use(handOf(port, 'line'), row(50))
+    use(handOf(port, 'line'), row(90))
+    shot.commit('nose', [
+      { kind: 'mark.add', mark: { id: 'nose', layer: FIRST.drawn, name: 'nose', order: 1, kind: 'point' } },
+      { kind: 'marks.place', drawing: 'd1', places: { nose: { x: 100, y: 50, planted: true } } },
+    ])
+    acts.gatherAll()
+    acts.mapBy('shift', translation(10, 5))
+    expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55, planted: true } })
+    on.gather([[...on.gathered][0] as string])
+    acts.mapBy('shift', translation(10, 5))
+    expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55, planted: true } })
+  })
+
+  test('numbers are done in order about the pivot', () => {
+    const { on, acts, port, use, row, strokes } = desk()
+    use(handOf(port, 'line'), row(50))
+    acts.gatherAll()
+    on.pivot = { x: 0, y: 0 }
+    acts.byNumbers({ dx: 3, dy: 0, width: 200, height: 100, turn: 90, skew: 0 })
+    // (1, 0) is twice as far out, a quarter turn clockwise, and 3 px to the right.
+    expect(strokes()[0]?.matrix?.map(v => Math.round(v * 100) / 100 + 0)).toEqual([0, 2, -1, 0, 3, 0])
+  })
+
+  test('lines are re-weighted, re-coloured, labelled and given another pen; a shape stays what it is', () => {
+    const { on, acts, port, use, row, strokes } = desk()
+    use(handOf(port, 'line'), row(50))
+    acts.gatherAll()
+    on.swatch = 'leaf'
+    acts.reweight(2)
+    acts.relabel('near')
+    acts.renib({ look: 'pencil', ends: 'blunt', thinning: 0.1 })
+    expect(strokes().map(e => [e.width, e.label, e.nib.look, e.kind])).toEqual([[10, 'near', 'pencil', 'line']])
+  })
+
+  test('strokes copied are pasted in place through all marked drawings, and mirrored as a copy', () => {
+    const { on, acts, port, use, row, strokes } = desk()
+    use(handOf(port, 'line'), row(50))
+    acts.gatherAll()
+    expect(acts.copy()).toBe(true)
+    on.selection = { layers: [FIRST.drawn], from: 0, to: 12 }
+    on.through = true
+    acts.paste()
+    expect(['d1', 'd5', 'd9'].map(id => strokes(id).length)).toEqual([2, 1, 1])
+    expect(new Set(strokes('d9').map(e => e.samples))).toEqual(new Set(strokes('d1').map(e => e.samples)))
+    acts.duplicateMirrored('upright')
+    expect(['d1', 'd5', 'd9'].map(id => strokes(id).length)).toEqual([3, 2, 2])
+    expect(strokes('d9')[1]?.matrix?.[0]).toBe(-1)
+    use(handOf(port, 'rub-out'), row(50, 110, 130))
+    expect(['d1', 'd5', 'd9'].map(id => strokes(id).length)).toEqual([0, 0, 0])
+  })
+
+  test('lines are joined into one, and smoothed with the same ends', () => {
+    const { shot, acts, port, use, row, strokes } = desk()
+    use(handOf(port, 'line'), row(50, 40, 120))
+    use(handOf(port, 'line'), row(50, 200, 130))
+    acts.gatherAll()
+    expect(acts.canJoin()).toBe(true)
+    acts.join()
+    expect([strokes().length, acts.canJoin()]).toEqual([1, false])
+    const ends = () => {
+      const samples = shot.book.placed(strokes()[0]!)?.samples ?? []
+      return [samples[0]?.x, samples.at(-1)?.x].map(x => Math.round(x ?? -1)).sort((a, b) => a - b)
+    }
+    expect(ends()).toEqual([40, 200])
+    acts.smooth()
+    expect(ends()).toEqual([40, 200])
+  })
+
+  test('gathering adds with Shift, takes away with Alt, and cuts when told to', () => {
+    const { on, port, use, row, strokes } = desk()
+    use(handOf(port, 'line'), row(50))
+    use(handOf(port, 'line'), row(90))
+    const box = (top: number, bottom: number, right = 640) =>
+      [
+        [0, top],
+        [right, bottom],
+      ] as const
+    setTo(port, 'gather', { by: 'box', parts: false })
+    use(handOf(port, 'gather'), box(0, 70))
+    expect(on.gathered.size).toBe(1)
+    use(handOf(port, 'gather'), box(70, 120), { shift: true, alt: false })
+    expect(on.gathered.size).toBe(2)
+    use(handOf(port, 'gather'), box(70, 120), { shift: false, alt: true })
+    expect([...on.gathered]).toEqual([strokes()[0]?.id])
+    setTo(port, 'gather', { by: 'box', parts: true })
+    use(handOf(port, 'gather'), box(0, 70, 120))
+    expect([strokes().length, on.gathered.size]).toEqual([3, 1])
+  })
+})
+
+describe('what the hand is told', () => {
+  test('a rubber is as wide as the rubber, whatever tool is in the hand', () => {
+    const { on, port, use, row, strokes } = desk()
+    use(handOf(port, 'line'), row(50))
+    on.tool = 'line'
+    on.setPen({ width: 150 })
+    use(handOf(port, 'rub-out'), row(110, 60, 90))
+    expect(strokes()).toHaveLength(1)
+    use(handOf(port, 'rub-out'), row(56, 60, 90))
+    expect(strokes()).toHaveLength(0)
+  })
+
+  test('the total of a nudge counts what was done, and not what was undone', async () => {
+    const { shot, on, acts, port, use, row } = desk()
+    use(handOf(port, 'line'), row(50))
+    acts.gatherAll()
+    acts.nudge(3, 0)
+    acts.nudge(0, -10)
+    expect(on.nudged).toEqual({ x: 3, y: -10 })
+    shot.undo()
+    await nextTick()
+    expect(on.nudged).toEqual({ x: 0, y: 0 })
+    shot.role = 'reviewer'
+    acts.nudge(5, 5)
+    expect(on.nudged).toEqual({ x: 0, y: 0 })
+  })
+})
+
+describe('an evening of tools', () => {
+  const font = bookFont()
+  const place = fc.tuple(fc.integer({ min: 0, max: 640 }), fc.integer({ min: 0, max: 360 }))
+  const track = fc.array(place, { minLength: 1, maxLength: 8 })
+  const act = fc.oneof(
+    fc.record({
+      what: fc.constantFrom(...TOOL_NAMES.filter(name => TOOLS[name].hand)),
+      track,
+      shift: fc.boolean(),
+    }),
+    fc.record({
+      what: fc.constantFrom(
+        'all' as const,
+        'copy' as const,
+        'paste' as const,
+        'smooth' as const,
+        'join' as const,
+        'bend' as const,
+        'turn' as const,
+        'skew' as const,
+        'mirror' as const,
+        'thicker' as const,
+        'label' as const,
+        'nudge' as const,
+        'take off' as const,
+      ),
+      track,
+      shift: fc.boolean(),
+    }),
+  )
+
+  test('any use of the tools is taken by the server, undone exactly, and redone exactly', () => {
+    fc.assert(
+      fc.property(fc.array(act, { maxLength: 14 }), fc.boolean(), fc.boolean(), (done, through, parts) => {
+        const { shot, on, acts, port, use } = desk()
+        on.selection = { layers: [FIRST.drawn], from: 0, to: 8 }
+        on.through = through
+        setTo(port, 'gather', { by: 'loop', parts })
+        useLetters().shaped = shapeLetters(font, FRESH_LETTERS)
+        const start = shot.document
+        const begun = shot.history.undo.length
+        for (const { what, track: places, shift } of done) {
+          const other = {
+            all: acts.gatherAll,
+            copy: acts.copy,
+            paste: acts.paste,
+            smooth: acts.smooth,
+            join: acts.join,
+            bend: () =>
+              acts.change('bend', { kind: 'bend', root: { x: 0, y: 300 }, tip: { x: 0, y: 0 }, angleRad: 0.4 }),
+            turn: () => acts.mapBy('turn', rotation(0.3, acts.pivot())),
+            skew: () => acts.mapBy('skew', scaling(1.2, 0.7, acts.pivot())),
+            mirror: () => acts.duplicateMirrored(shift ? 'upright' : 'level'),
+            thicker: () => acts.reweight(1.2),
+            label: () => acts.relabel(shift ? 'far' : null),
+            nudge: () => acts.nudge(3, shift ? -10 : 0),
+            'take off': acts.remove,
+          }
+          if (what in TOOLS) {
+            on.tool = what
+            use(handOf(port, what as Name), [...around.slice(0, shift ? 1 : 0), ...places], { shift, alt: false })
+          } else other[what as keyof typeof other]()
+        }
+        expect(shot.notice).toBe('')
+        const end = shot.document
+        const steps = shot.history.undo.length - begun
+        for (let i = 0; i < steps; i++) shot.undo()
+        expect(shot.document).toEqual(start)
+        for (let i = 0; i < steps; i++) shot.redo()
+        expect(shot.document).toEqual(end)
+        for (const batch of sent) expect(Batch.safeParse(batch).error?.issues ?? []).toEqual([])
+        expect(get(shot.document!.drawings, 'd9').elements).toEqual({})
+      }),
+      { numRuns: 60 },
+    )
+  })
+})

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { CHECK_NAMES, CHECKS, type Found, type Severity } from '@unhurried/core/measure'
+import { CircleAlert, Eye, Info } from 'lucide-vue-next'
+import { computed, ref, type Component } from 'vue'
+import { useDesk } from '../../../stores/desk.ts'
+import { useMeasure } from '../../../stores/measure.ts'
+import { useShot } from '../../../stores/shot.ts'
+
+/** What the checks find in the take: each leads to its frame and its layer. */
+const desk = useDesk()
+const shot = useShot()
+const measure = useMeasure()
+const FEW = 6
+const all = ref(false)
+const shown = computed(() => (all.value ? measure.found : measure.found.slice(0, FEW)))
+const ICONS: Record<Severity, { icon: Component; words: string }> = {
+  note: { icon: Info, words: 'worth knowing' },
+  look: { icon: Eye, words: 'worth a look' },
+  wrong: { icon: CircleAlert, words: 'hardly meant' },
+}
+const isHere = (found: Found) => found.drawings[0] === desk.drawing?.id
+const layerOf = (found: Found) => (found.layer === desk.layerId ? '' : `${shot.document?.layers[found.layer]?.name}: `)
+
+function show(found: Found): void {
+  desk.layerId = found.layer
+  desk.goTo(found.from)
+}
+</script>
+
+<template>
+  <div>
+    <ol v-if="shown.length">
+      <li v-for="found in shown" :key="`${found.check} ${found.drawings[0]} ${found.marks[0]}`">
+        <button
+          class="plain"
+          :class="{ here: isHere(found) }"
+          :title="`${CHECKS[found.check].words}, ${ICONS[found.severity].words}: go to frame ${found.from + 1}`"
+          @click="show(found)"
+        >
+          <component :is="ICONS[found.severity].icon" :size="13" aria-hidden="true" />
+          <span>{{ layerOf(found) }}{{ found.words }}</span>
+        </button>
+      </li>
+    </ol>
+    <button v-if="measure.found.length > FEW" class="plain more" :aria-expanded="all" @click="all = !all">
+      {{ all ? 'fewer' : `${measure.found.length - FEW} more` }}
+    </button>
+    <p v-if="!shown.length" class="soft">
+      Nothing found. Asked: {{ CHECK_NAMES.map(name => CHECKS[name].words).join(', ') }}.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+ol {
+  list-style: none;
+}
+
+li .plain {
+  display: flex;
+  gap: 6px;
+  width: 100%;
+  min-height: 24px;
+  margin-left: -4px;
+  padding: 3px 4px;
+  text-align: left;
+  font-size: 12.5px;
+  line-height: 1.3;
+  color: var(--rust);
+}
+
+li svg {
+  flex: none;
+  margin-top: 2px;
+}
+
+li .here {
+  font-weight: 700;
+}
+
+.more {
+  min-height: 24px;
+  margin-left: -4px;
+  font-size: 12.5px;
+  color: var(--green);
+}
+
+p {
+  font-size: 12.5px;
+}
+</style>

@@ -1,0 +1,263 @@
+<script setup lang="ts">
+import { exposures, marksOf, type Mark, type Operation } from '@unhurried/core/document'
+import { Footprints, X } from 'lucide-vue-next'
+import { ElInput, type InputInstance } from 'element-plus'
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Commands } from '../commands.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { newId } from '../../../local/ids.ts'
+import { useShot } from '../../../stores/shot.ts'
+import { oneLine } from '../../../words/oneLine.ts'
+
+/** Named points of the layer, and the quick pass that places them drawing by drawing. */
+const props = defineProps<{ commands: Commands }>()
+const shot = useShot()
+const desk = useDesk()
+const marks = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
+const sheets = computed(() => [
+  ...new Set(shot.take ? exposures(shot.take, desk.layerId).map(run => run.drawing as string) : []),
+])
+const placed = (mark: Mark) => sheets.value.filter(id => shot.drawing(id)?.marks[mark.id]).length
+const fresh = ref('')
+const field = ref<InputInstance | null>(null)
+/** The tool is in the hand and there is nothing to place with it: it is named first. */
+const asks = computed(() => desk.tool === 'mark' && desk.mayEdit && marks.value.length === 0)
+watch(asks, now => now && void nextTick(() => field.value?.focus()), { immediate: true })
+
+function pass(mark: Mark): void {
+  const on = desk.tool === 'mark' && desk.markId === mark.id
+  desk.tool = on ? 'line' : 'mark'
+  desk.markId = on ? null : mark.id
+}
+
+/** A mark for enclosed empty space: an arm on the hip. What lies in it is not body, where areas are measured. */
+function addSpace(): void {
+  const nth = marks.value.filter(mark => mark.kind === 'space').length + 1
+  put(nth === 1 ? 'empty space' : `empty space ${nth}`, 'space')
+}
+
+function add(): void {
+  const name = oneLine(fresh.value)
+  if (name) put(name, 'point')
+}
+
+function put(name: string, kind: Mark['kind']): void {
+  const id = newId()
+  const order = (marks.value[marks.value.length - 1]?.order ?? 0) + 1
+  if (shot.commit(`mark ${name}`, [{ kind: 'mark.add', mark: { id, layer: desk.layerId, name, order, kind } }])) return
+  if (kind === 'point') fresh.value = ''
+  desk.tool = 'mark'
+  desk.markId = id
+}
+
+/** Takes a mark off every drawing, and away. */
+function remove(mark: Mark): void {
+  const drawings = Object.values(shot.document?.drawings ?? {})
+  const charts = Object.values(shot.document?.charts ?? {}).filter(chart => chart.part === mark.id)
+  const ops: Operation[] = [
+    ...charts.map((chart): Operation => ({ kind: 'chart.remove', id: chart.id })),
+    ...drawings
+      .filter(drawing => drawing.marks[mark.id])
+      .map((drawing): Operation => ({ kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: null } })),
+    { kind: 'mark.remove', id: mark.id },
+  ]
+  if (!shot.commit(`remove mark ${mark.name}`, ops) && desk.markId === mark.id) desk.markId = null
+}
+
+function setGap(event: Event): void {
+  const px = Number((event.target as HTMLInputElement).value)
+  if (Number.isFinite(px)) desk.closedGapPx = Math.max(0, Math.min(60, px))
+}
+
+/** Plants a mark, or lifts it, on the present drawing and on all that are marked on the sheet. */
+function plant(mark: Mark): void {
+  const here = desk.drawing?.marks[mark.id]
+  if (!here) return
+  const planted = !here.planted
+  const sheets = desk.markedDrawings.length ? desk.markedDrawings : desk.drawing ? [desk.drawing] : []
+  const ops = sheets.flatMap((drawing): Operation[] => {
+    const place = drawing.marks[mark.id]
+    return place && place.planted !== planted
+      ? [{ kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: { ...place, planted } } }]
+      : []
+  })
+  shot.commit(
+    `${mark.name} ${planted ? 'planted' : 'lifted'} on ${ops.length === 1 ? desk.drawing?.number : `${ops.length} drawings`}`,
+    ops,
+  )
+}
+
+function takeOff(mark: Mark): void {
+  const { drawing } = desk
+  if (drawing?.marks[mark.id]) {
+    shot.commit(`${mark.name} off ${drawing.number}`, [
+      { kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: null } },
+    ])
+  }
+}
+</script>
+
+<template>
+  <div>
+    <label v-if="desk.tool === 'mark' && desk.markId" class="plants">
+      <input v-model="desk.plants" type="checkbox" /> planted: it must not slip
+    </label>
+    <ul v-if="marks.length">
+      <li v-for="mark in marks" :key="mark.id" :class="{ on: desk.tool === 'mark' && mark.id === desk.markId }">
+        <button
+          class="plain name"
+          :disabled="!desk.mayEdit"
+          :aria-pressed="desk.tool === 'mark' && mark.id === desk.markId"
+          :title="commands.tip('mark-pass', 'Place it, drawing by drawing')"
+          @click="pass(mark)"
+        >
+          {{ mark.name }}
+        </button>
+        <span class="soft">{{ placed(mark) }} of {{ sheets.length }}</span>
+        <button
+          v-if="desk.mayEdit && desk.drawing?.marks[mark.id]"
+          class="plain soft"
+          :class="{ planted: desk.drawing.marks[mark.id]?.planted }"
+          :aria-pressed="desk.drawing.marks[mark.id]?.planted"
+          :aria-label="`${mark.name} is planted`"
+          title="Planted: it rests on the ground, and warns when it slips"
+          @click="plant(mark)"
+        >
+          <Footprints :size="14" />
+        </button>
+        <button
+          v-if="desk.mayEdit && desk.drawing?.marks[mark.id]"
+          class="plain soft"
+          :title="`Take it off ${desk.drawing.number}`"
+          @click="takeOff(mark)"
+        >
+          off
+        </button>
+        <button
+          v-if="desk.mayEdit"
+          class="plain soft x"
+          :aria-label="`Remove the mark ${mark.name}`"
+          @click="remove(mark)"
+        >
+          <X :size="13" />
+        </button>
+      </li>
+    </ul>
+    <form v-if="desk.mayEdit" @submit.prevent="add">
+      <ElInput
+        ref="field"
+        v-model="fresh"
+        size="small"
+        placeholder="nose, heel, tail tip …"
+        maxlength="80"
+        aria-label="Name of a new mark"
+      />
+      <button class="plain word" :disabled="!fresh.trim()">add</button>
+    </form>
+    <div v-if="desk.mayEdit" class="measured">
+      <button
+        class="plain word"
+        title="Enclosed empty space, as between an arm on the hip and the body: place it there, and it is not measured as body"
+        @click="addSpace"
+      >
+        mark empty space
+      </button>
+      <label
+        title="Outlines open by no more than this, or by the width of their line, count as closed when areas are measured"
+      >
+        gaps up to
+        <input
+          type="number"
+          min="0"
+          max="60"
+          step="1"
+          :value="desk.closedGapPx"
+          aria-label="Gaps that count as closed, px"
+          @change="setGap"
+        />
+        px closed
+      </label>
+    </div>
+    <p v-if="!marks.length && !props.commands.get('mark-pass').can()" class="soft">No marks on this layer.</p>
+  </div>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin-top: 4px;
+}
+
+li {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  font-size: 13px;
+}
+
+.name {
+  flex: 1;
+  min-width: 0;
+  margin-left: -4px;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.on .name {
+  font-weight: 700;
+  color: var(--rust);
+}
+
+.x,
+.planted {
+  line-height: 0;
+}
+
+.planted {
+  color: var(--green);
+}
+
+.plants {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 12.5px;
+}
+
+.plants input {
+  accent-color: var(--green);
+}
+
+form {
+  display: flex;
+  gap: 6px;
+  margin-top: 4px;
+}
+
+.word {
+  color: var(--green);
+}
+
+.measured {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 2px 8px;
+  font-size: 12.5px;
+  color: var(--soft);
+}
+
+.measured .word {
+  margin-left: -4px;
+}
+
+.measured input {
+  width: 40px;
+  border: 0;
+  border-bottom: 1px solid var(--rule);
+  background: none;
+  color: var(--ink);
+  text-align: right;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useMeasure } from '../../../stores/measure.ts'
+import { useShot } from '../../../stores/shot.ts'
+import WordChoice from '../../../shared/WordChoice.vue'
+
+/** Lines over the paper to draw by. */
+const desk = useDesk()
+const shot = useShot()
+const measure = useMeasure()
+const height = computed(() => shot.document?.format.height ?? 720)
+const set = (patch: Partial<PaperAids>) => (desk.aids = { ...desk.aids, ...patch })
+
+const SWITCHES = [
+  { name: 'safe', words: 'safe margin' },
+  { name: 'thirds', words: 'thirds' },
+  { name: 'rulers', words: 'rulers' },
+  { name: 'room', words: 'head room' },
+] as const
+const lines = computed(() => [
+  { name: 'grid' as const, words: 'grid of', fresh: GRID_PX.fresh, least: GRID_PX.least, most: GRID_PX.most },
+  { name: 'horizon' as const, words: 'horizon at', fresh: Math.round(height.value * 0.45), least: -9999, most: 9999 },
+  { name: 'ground' as const, words: 'ground at', fresh: Math.round(height.value * 0.85), least: -9999, most: 9999 },
+])
+
+const CROP_WORDS: Record<Crop, string> = {
+  frame: 'frame',
+  wide: '16:9',
+  square: 'square',
+  portrait: '4:5',
+  tall: '9:16',
+}
+const crops = [null, ...CROP_NAMES].map(value => ({ value, words: value === null ? 'no' : CROP_WORDS[value] }))
+function addArc(): void {
+  const { document } = shot
+  if (!document) return
+  set({ arcs: [...desk.aids.arcs, freshArc(document.format, measure.reading?.path?.points ?? [])] })
+}
+
+function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, most: number): void {
+  const field = event.target as HTMLInputElement
+  const typed = Number(field.value)
+  if (field.value !== '' && typed >= least && typed <= most) set({ [name]: typed })
+  else field.value = String(desk.aids[name] ?? '')
+}
+</script>
+
+<template>
+  <div>
+    <p class="switches">
+      <button
+        v-for="{ name, words } in SWITCHES"
+        :key="name"
+        class="plain"
+        :class="{ on: desk.aids[name] }"
+        :aria-pressed="desk.aids[name]"
+        @click="set({ [name]: !desk.aids[name] })"
+      >
+        {{ words }}
+      </button>
+    </p>
+    <p v-for="{ name, words, fresh, least, most } in lines" :key="name" class="line">
+      <button
+        class="plain"
+        :class="{ on: desk.aids[name] !== null }"
+        :aria-pressed="desk.aids[name] !== null"
+        @click="set({ [name]: desk.aids[name] === null ? fresh : null })"
+      >
+        {{ words }}
+      </button>
+      <template v-if="desk.aids[name] !== null">
+        <input
+          type="number"
+          :value="Math.round(desk.aids[name] ?? 0)"
+          :min="least"
+          :max="most"
+          :aria-label="`${words}, px`"
+          @change="event => type(event, name, least, most)"
+          @keydown.enter="event => (event.target as HTMLElement).blur()"
+        />
+        <span class="soft">px</span>
+      </template>
+    </p>
+    <p class="line arcs">
+      <button
+        v-for="(_, i) in desk.aids.arcs"
+        :key="i"
+        class="plain on"
+        :title="`Take arc ${i + 1} off the paper`"
+        @click="set({ arcs: desk.aids.arcs.filter((_arc, k) => k !== i) })"
+      >
+        arc {{ i + 1 }} ×
+      </button>
+      <button
+        v-if="desk.aids.arcs.length < MOST_ARCS"
+        class="plain"
+        title="An arc to draw along, with its quarters; it begins on the way of the drawings around you"
+        @click="addArc"
+      >
+        add an arc
+      </button>
+    </p>
+    <p class="cut">
+      <span class="soft">cut</span>
+      <WordChoice
+        label="Cut the picture"
+        :options="crops"
+        :model-value="desk.aids.crop"
+        @update:model-value="crop => set({ crop })"
+      />
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.switches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 2px;
+  margin: 4px -4px 2px;
+}
+
+.plain {
+  font-size: 12.5px;
+  border-radius: 0;
+  border-bottom: 2px solid transparent;
+  padding: 1px 4px;
+  color: var(--soft);
+}
+
+.cut {
+  display: flex;
+  align-items: baseline;
+  font-size: 12.5px;
+}
+
+.on {
+  border-color: var(--green);
+  color: var(--ink);
+  font-weight: 700;
+}
+
+.line {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  margin-left: -4px;
+  min-height: 25px;
+}
+
+.arcs {
+  flex-wrap: wrap;
+}
+
+input {
+  width: 58px;
+  padding: 1px 4px;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--ink);
+  text-align: right;
+}
+</style>

@@ -1,0 +1,77 @@
+import type { Component } from 'vue'
+import type { useDesk } from '../../../stores/desk.ts'
+import { useMeasure } from '../../../stores/measure.ts'
+import type { Task } from '../../../stores/drawers.ts'
+import FindingsNote from './FindingsNote.vue'
+import LightTableNote from './LightTableNote.vue'
+import MarksNote from './MarksNote.vue'
+import PaperNote from './PaperNote.vue'
+import QueueNote from './QueueNote.vue'
+import ThisDrawing from './ThisDrawing.vue'
+
+/** A drawer of the margin. Its title says the most of what is in it, also when it is shut. */
+export interface Drawer {
+  /** what it is called to those who hear the desk */
+  readonly label: string
+  readonly words: string
+  says(desk: ReturnType<typeof useDesk>): string
+  /** tasks for which it is open as it comes */
+  readonly openFor: readonly Task[]
+  /** whether it is needed right now, and open whatever was chosen */
+  inUse?(desk: ReturnType<typeof useDesk>): boolean
+  readonly show: Component
+}
+
+/** The drawers in their order: what is drawn now, what shows through, what comes next, what is measured and found, what helps. */
+export const DRAWERS = {
+  drawing: {
+    label: 'This drawing',
+    words: 'this drawing',
+    says: desk => (desk.drawing ? String(desk.drawing.number) : `frame ${desk.frame + 1}`),
+    openFor: ['drawing', 'inbetweening', 'painting', 'judging'],
+    show: ThisDrawing,
+  },
+  queue: {
+    label: 'Queue',
+    words: 'next to draw',
+    says: desk => (desk.queue.length ? `${desk.queue.length} left` : 'none left'),
+    openFor: ['drawing', 'inbetweening', 'painting'],
+    show: QueueNote,
+  },
+  light: {
+    label: 'Light table',
+    words: 'light table',
+    says: ({ lightTable: { on, before, after } }) => (on ? `${before} + ${after}` : 'off'),
+    openFor: ['drawing', 'inbetweening'],
+    show: LightTableNote,
+  },
+  marks: {
+    label: 'Marks',
+    words: 'marks',
+    says: desk => (desk.tool === 'mark' && desk.markId ? 'click where it lies' : ''),
+    openFor: ['inbetweening', 'judging'],
+    inUse: desk => desk.tool === 'mark',
+    show: MarksNote,
+  },
+  findings: {
+    label: 'Findings',
+    words: 'findings',
+    says: () => String(useMeasure().found.length || 'none'),
+    openFor: ['inbetweening', 'judging'],
+    show: FindingsNote,
+  },
+  paper: {
+    label: 'Lines on the paper',
+    words: 'on the paper',
+    says: ({ aids }) => {
+      const on = [aids.safe, aids.thirds, aids.rulers, aids.room, aids.grid, aids.horizon, aids.ground, aids.crop]
+      const count = on.filter(Boolean).length + aids.arcs.length
+      return count ? `${count} on` : ''
+    },
+    openFor: ['judging'],
+    show: PaperNote,
+  },
+} as const satisfies Record<string, Drawer>
+
+export type DrawerName = keyof typeof DRAWERS
+export const DRAWER_NAMES = Object.keys(DRAWERS) as DrawerName[]

@@ -1,0 +1,251 @@
+<script setup lang="ts">
+import { columnOf, find, type Drawing } from '@unhurried/core/document'
+import type { Matrix } from '@unhurried/core/geometry'
+import { drawingAt, type LoopRange } from '@unhurried/core/time'
+import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
+import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
+import { paintAids } from '../../../paint/aids.ts'
+import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
+import { paintGuides } from '../../../paint/guides.ts'
+import { sceneGhosts } from './sceneGhosts.ts'
+import { fitCanvas, makeStage, type Scene, type Stage } from '../../../paint/stage.ts'
+import { usePaper } from './usePaper.ts'
+import { useSigns } from './useSigns.ts'
+import { fitScale, paperToScreen, turnedBy, zoomedAt } from '../../../paint/view.ts'
+import type { Commands } from '../commands.ts'
+import { isSomethingOpen } from '../../../keys/comeBack.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useMeasure } from '../../../stores/measure.ts'
+import { useShot } from '../../../stores/shot.ts'
+import AidHandles from './AidHandles.vue'
+import GatheredBox from './GatheredBox.vue'
+import InForceNote from '../../../shared/InForceNote.vue'
+import PaperWords from './PaperWords.vue'
+import TraceBox from './TraceBox.vue'
+
+const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: boolean }>()
+const emit = defineEmits<{ stop: [] }>()
+const shot = useShot()
+const desk = useDesk()
+const measure = useMeasure()
+
+const room = ref<HTMLElement | null>(null)
+const [ground, table, present, live, guides] = Array.from({ length: 5 }, () => ref<HTMLCanvasElement | null>(null))
+const { width, height } = useElementSize(room)
+const { pixelRatio } = useDevicePixelRatio()
+const screen = computed(() => ({ width: width.value, height: height.value }))
+const format = computed(() => shot.document?.format ?? { width: 1280, height: 720 })
+const matrix = computed(() => paperToScreen(desk.view, screen.value, format.value))
+const stage = shallowRef<Stage | null>(null)
+const paper = usePaper(live!, matrix, screen, toRef(pixelRatio), props.commands.holding, props.commands.rollBy)
+
+const ghosts = computed(() => sceneGhosts(desk.shownThrough, shot.drawing, desk.lightTable))
+const NO_ONE: ReadonlySet<string> = new Set()
+const NO_SHIFTS: ReadonlyMap<string, Matrix> = new Map()
+
+/** Until the pointer says where, the wipe stands in the middle. */
+const wiped = computed(() => {
+  const other = shot.drawing(desk.wiped?.drawing ?? null)
+  if (!other || !desk.wiped) return null
+  return { drawing: other, x: desk.wiped.x < 0 ? width.value / 2 : desk.wiped.x }
+})
+
+function sceneAt(frame: number, playing: boolean): Scene | null {
+  const { document, take } = shot
+  if (!document || !take) return null
+  return {
+    document,
+    take,
+    frame,
+    layer: desk.layerId,
+    instead: playing ? null : shot.drawing(desk.flippedTo),
+    ghosts: playing ? [] : ghosts.value,
+    shifts: playing ? NO_SHIFTS : desk.shifts,
+    looks: desk.seenLooks,
+    silhouettes: desk.silhouettes,
+    wiped: playing ? null : wiped.value,
+    colours: desk.colours,
+    lifted: playing ? NO_ONE : paper.lifted.value,
+  }
+}
+
+function paintScene(scene: Scene | null): void {
+  if (!scene || !stage.value || width.value === 0) return
+  stage.value.paint(scene, matrix.value, pixelRatio.value, screen.value)
+  if (live?.value) fitCanvas(live.value, screen.value, pixelRatio.value)
+}
+
+const signs = useSigns(() => props.playing)
+
+function paintMarks(): void {
+  const canvas = guides?.value
+  if (!canvas || !shot.document) return
+  fitCanvas(canvas, screen.value, pixelRatio.value)
+  const showsWay = !props.playing && !desk.flippedTo && desk.lightTable.on
+  paintGuides(canvas, matrix.value, pixelRatio.value, {
+    way: showsWay ? (measure.reading?.path?.points ?? []) : [],
+    marks: showsWay ? signs.marks.value : [],
+    open: props.playing ? null : measure.openAt(desk.drawing),
+    middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
+    signs: signs.signs.value,
+    grounds: props.playing || desk.flippedTo ? [] : measure.grounds,
+    numbers: signs.numbers.value,
+    correction: showsWay ? signs.correction.value : null,
+  })
+  if (!props.playing) {
+    paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, desk.aids, signs.everything.value)
+  }
+}
+
+let asked = 0
+function askToPaint(): void {
+  if (asked) return
+  asked = requestAnimationFrame(() => {
+    asked = 0
+    if (!props.playing) paintScene(sceneAt(desk.frame, false))
+    paintMarks()
+  })
+}
+
+onMounted(() => {
+  if (ground?.value && table?.value && present?.value) {
+    stage.value = makeStage({ ground: ground.value, table: table.value, present: present.value }, props.bitmaps)
+  }
+  askToPaint()
+})
+watch(
+  () => [
+    shot.document,
+    desk.frame,
+    desk.layerId,
+    desk.flippedTo,
+    ghosts.value,
+    paper.lifted.value,
+    matrix.value,
+    screen.value,
+    props.playing,
+    signs.marks.value,
+    signs.signs.value,
+    measure.grounds,
+    signs.numbers.value,
+    desk.aids,
+    signs.everything.value,
+    signs.correction.value,
+    desk.shifts,
+    desk.seenLooks,
+    desk.silhouettes,
+    wiped.value,
+    desk.colours,
+    measure.momentsOf(desk.drawing),
+  ],
+  askToPaint,
+)
+
+defineExpose({
+  screen: () => screen.value,
+  paintNow: (frame: number) => paintScene(sceneAt(frame, true)),
+  /** Paints every drawing of a stretch once, so that playing finds them ready. */
+  prepare(range: LoopRange) {
+    const { document, take } = shot
+    if (!document || !take) return
+    const seen = new Set<Drawing>()
+    const scale = fitScale(screen.value, format.value) * desk.view.zoom * pixelRatio.value
+    const brush = new OffscreenCanvas(1, 1).getContext('2d')
+    for (const layer of Object.keys(document.layers)) {
+      for (let f = range.from; f < range.to; f++) {
+        const id = drawingAt(columnOf(take, layer), f)
+        const drawing = id === null ? undefined : find(document.drawings, id)
+        if (drawing && brush && !seen.has(drawing)) props.bitmaps.draw(brush, drawing, drawnIn(desk.colours), scale)
+        if (drawing) seen.add(drawing)
+      }
+    }
+  },
+})
+
+function down(event: PointerEvent): void {
+  // A press outside what is open only closes it.
+  if (isSomethingOpen()) return
+  if (props.playing) emit('stop')
+  ;(document.activeElement as HTMLElement | null)?.blur()
+  paper.down(event)
+}
+
+function wheel(event: WheelEvent): void {
+  const box = room.value?.getBoundingClientRect()
+  if (!box) return
+  const at = { x: event.clientX - box.left, y: event.clientY - box.top }
+  if (event.shiftKey) desk.view = turnedBy(desk.view, Math.sign(event.deltaY || event.deltaX) * 0.05)
+  else desk.view = zoomedAt(desk.view, Math.exp(-event.deltaY * 0.0015), at, screen.value)
+}
+
+const cursor = computed(() => {
+  if (props.commands.holding.pan.value) return 'grab'
+  if (!desk.mayEdit) return 'not-allowed'
+  return 'crosshair'
+})
+</script>
+
+<template>
+  <main ref="room" class="paper" aria-label="Paper">
+    <canvas ref="ground" aria-hidden="true" />
+    <canvas ref="table" aria-hidden="true" />
+    <canvas ref="present" aria-hidden="true" />
+    <canvas
+      ref="live"
+      class="live"
+      data-testid="paper"
+      :style="{ cursor }"
+      aria-label="Draw here with pen or mouse"
+      @pointerdown="down"
+      @pointermove="paper.move"
+      @pointerup="paper.up"
+      @pointercancel="paper.cancel"
+      @lostpointercapture="paper.cancel"
+      @wheel.prevent="wheel"
+      @contextmenu.prevent
+    />
+    <canvas ref="guides" class="guides" aria-hidden="true" />
+    <GatheredBox
+      v-if="desk.gathered.size && !playing"
+      :matrix="matrix"
+      :strokes="commands.strokes"
+      @show="paper.showMoved"
+    />
+    <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
+    <AidHandles v-if="!playing" :matrix="matrix" />
+    <InForceNote class="in-force" />
+    <PaperWords :commands="commands" :playing="playing" :busy="paper.busy.value" :said="paper.said.value" />
+  </main>
+</template>
+
+<style scoped>
+.paper {
+  grid-area: paper;
+  position: relative;
+  overflow: hidden;
+  background: var(--desk);
+  min-width: 0;
+  min-height: 0;
+}
+
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+
+canvas:not(.live) {
+  pointer-events: none;
+}
+
+.live {
+  touch-action: none;
+}
+
+.in-force {
+  position: absolute;
+  right: 14px;
+  top: 10px;
+}
+</style>

@@ -1,0 +1,90 @@
+import { valueOf } from '@unhurried/core/chart'
+import { columnOf, marksOf } from '@unhurried/core/document'
+import { EMPTY_BOX, pathLength, placeAlong, unite, type Box } from '@unhurried/core/geometry'
+import { drawingsOf } from '@unhurried/core/time'
+import { computed } from 'vue'
+import { useDesk } from '../../../stores/desk.ts'
+import { useMeasure } from '../../../stores/measure.ts'
+import { useShot } from '../../../stores/shot.ts'
+import type { GhostNumber, GuideMark, MarkSign } from '../../../paint/guides.ts'
+
+const LONGEST_NAME = 9
+const shortName = (name: string) => (name.length > LONGEST_NAME ? `${name.slice(0, LONGEST_NAME - 1)}…` : name)
+
+/** Everything that is written over the drawings of the paper and is no part of them. */
+export function useSigns(playing: () => boolean) {
+  const shot = useShot()
+  const desk = useDesk()
+  const measure = useMeasure()
+  const sheets = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id) ?? [])
+
+  /** Where the chart wants the middles of its drawings, and where the present one lies. */
+  const marks = computed<GuideMark[]>(() => {
+    const reading = measure.reading
+    if (!reading?.path || playing() || desk.flippedTo) return []
+    return reading.chart.ticks.map(tick => ({
+      at: placeAlong(reading.path!, valueOf(tick.at) * pathLength(reading.path!)),
+      present: tick.drawing !== null && tick.drawing === desk.drawing?.id,
+    }))
+  })
+
+  /** Marks on the present drawing and on those that show through, and crosses where they belong. */
+  const signs = computed<MarkSign[]>(() => {
+    if (playing() || desk.flippedTo || !shot.document) return []
+    const marks = marksOf(shot.document, desk.layerId)
+    // A name is written once: where the mark belongs, or else where it lies.
+    const crossed = new Set(desk.lightTable.on ? measure.crosses.map(({ mark }) => mark.id) : [])
+    const placedOn = (id: string | null, kind: MarkSign['kind']) =>
+      marks.flatMap((mark): MarkSign[] => {
+        const at = shot.drawing(id)?.marks[mark.id]
+        const name = crossed.has(mark.id) ? '' : shortName(mark.name)
+        return at ? [{ at, name, kind, chosen: mark.id === desk.markId }] : []
+      })
+    const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
+      at,
+      name: shortName(mark.name),
+      kind: 'cross',
+      chosen: mark.id === desk.markId,
+    }))
+    return [
+      ...desk.ghosts.past.slice(0, 1).flatMap(id => placedOn(id, 'before')),
+      ...desk.ghosts.future.slice(0, 1).flatMap(id => placedOn(id, 'after')),
+      ...(desk.lightTable.on ? crosses : []),
+      ...placedOn(desk.drawing?.id ?? null, 'placed'),
+    ]
+  })
+
+  /** Numbers beside the drawings that show through, those from the other side of the loop marked. */
+  const numbers = computed<GhostNumber[]>(() => {
+    if (playing() || desk.flippedTo || !desk.lightTable.on) return []
+    const all = desk.shownThrough.flatMap(({ drawing: id, side }): GhostNumber[] => {
+      const drawing = shot.drawing(id)
+      if (!drawing) return []
+      const box = shot.book.strokes(drawing).reduce<Box>((whole, s) => unite(whole, s.box), EMPTY_BOX)
+      const wraps = desk.wrapped.has(id)
+      // Drawings of another layer are told apart by its name.
+      const of = drawing.layer === desk.layerId ? '' : `${shot.document?.layers[drawing.layer]?.name ?? ''} `
+      const words = `${of}${drawing.number}${wraps ? ' ↻' : ''}`
+      return [{ at: { x: (box.left + box.right) / 2, y: box.top }, words, side, wraps }]
+    })
+    return desk.lightTable.numbers ? all : all.filter(number => number.wraps)
+  })
+
+  /** Where the present drawing ought to move, when it is the one that is most off. */
+  const correction = computed(() => {
+    const reading = measure.reading
+    const tick = reading?.worst && reading.chart.ticks[reading.worst.index]
+    return reading?.worst && tick?.drawing === desk.drawing?.id && desk.drawing ? reading.worst : null
+  })
+
+  /** The box of all that is drawn on the layer, over the whole take. */
+  const everything = computed<Box>(() => {
+    const { document, take } = shot
+    if (!document || !take || !desk.aids.room) return EMPTY_BOX
+    return sheets(drawingsOf(columnOf(take, desk.layerId)))
+      .flatMap(drawing => shot.book.strokes(drawing))
+      .reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+  })
+
+  return { marks, signs, numbers, correction, everything }
+}

@@ -1,0 +1,17 @@
+import { zipSync } from 'fflate'
+import { framesOf, type Encode } from '../format.ts'
+
+/** A picture file for every frame, numbered from 0001, in one archive. */
+export const encode: Encode = async film => {
+  const files: Record<string, Uint8Array> = {}
+  const count = framesOf(film.pictures)
+  let number = 0
+  for (const picture of film.pictures) {
+    const blob = await film.paint(picture).canvas.convertToBlob({ type: 'image/png' })
+    const bytes = new Uint8Array(await blob.arrayBuffer())
+    for (let i = 0; i < picture.frames; i++) files[`${String(++number).padStart(4, '0')}.png`] = bytes
+    film.tell(number / count)
+  }
+  // PNGs are packed already; storing them is faster and no larger.
+  return Uint8Array.from(zipSync(files, { level: 0 }))
+}

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useShot } from '../stores/shot.ts'
+import SetAsidePanel from './SetAsidePanel.vue'
+
+/** Whether what is done here is stored; and what the server did not take. */
+const shot = useShot()
+const looking = ref(false)
+const SAYS = {
+  safe: { words: 'safe', more: 'Everything is stored.' },
+  sending: { words: 'sending', more: 'On its way to the server; kept on this machine meanwhile.' },
+  'kept-here': {
+    words: 'on this machine only',
+    more: 'The server does not answer. Everything is kept on this machine and sent as soon as it does.',
+  },
+}
+const says = computed(() => {
+  const said = SAYS[shot.safe]
+  const waits = shot.waiting && `${shot.waiting} Everything is kept on this machine, and sent when the server takes it.`
+  return { ...said, more: shot.safe === 'kept-here' && waits ? waits : said.more }
+})
+</script>
+
+<template>
+  <button v-if="shot.parked.length" class="aside" title="Changes the server did not take" @click="looking = true">
+    {{ shot.parked.length }} set aside
+  </button>
+  <span class="mark" :class="shot.safe" role="status" :title="says.more">
+    <svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true">
+      <circle v-if="shot.safe === 'safe'" cx="5.5" cy="5.5" r="5" fill="currentColor" />
+      <path
+        v-else-if="shot.safe === 'sending'"
+        d="M5.5 .5 A5 5 0 0 1 5.5 10.5"
+        fill="none"
+        stroke="currentColor"
+        stroke-width="1.6"
+      />
+      <rect v-else x="1.2" y="1.2" width="8.6" height="8.6" fill="none" stroke="currentColor" stroke-width="1.8" />
+    </svg>
+    {{ says.words }}
+  </span>
+  <SetAsidePanel v-model="looking" />
+</template>
+
+<style scoped>
+.mark {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 78px;
+  color: var(--green);
+}
+
+.mark.kept-here {
+  color: var(--rust);
+  font-weight: 700;
+}
+
+.aside {
+  min-height: 26px;
+  padding: 2px 10px;
+  border: 1.5px solid var(--rust);
+  border-radius: 6px;
+  background: none;
+  color: var(--rust);
+  font: inherit;
+  font-weight: 700;
+  cursor: pointer;
+}
+
+.aside:hover {
+  background: var(--desk);
+}
+</style>

@@ -1,0 +1,32 @@
+import type { Matrix } from '@unhurried/core/geometry'
+import type { useDesk } from '../stores/desk.ts'
+import type { useShot } from '../stores/shot.ts'
+import type { RawSample } from '../paint/pen.ts'
+
+/** The paper under a hand. */
+export interface PaperPort {
+  readonly shot: ReturnType<typeof useShot>
+  readonly desk: ReturnType<typeof useDesk>
+  /** paper to screen */
+  readonly matrix: Matrix
+  readonly density: number
+  readonly brush: CanvasRenderingContext2D
+  /** screen pixels as paper pixels */
+  px(screen: number): number
+  /** strokes not painted with the drawing while the hand has them */
+  lift(ids: ReadonlySet<string>): void
+  lifted(): ReadonlySet<string>
+  /** a measure to be read beside the pointer */
+  say(words: string | null): void
+}
+
+export interface Modifiers {
+  readonly shift: boolean
+  readonly alt: boolean
+}
+
+/** What a tool does from pressing to letting go. Nothing is changed before `finish`; dropping a hand leaves no trace. */
+export interface Hand {
+  move(raws: readonly RawSample[], keys: Modifiers): void
+  finish(): void
+}

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { SIDE_BUTTONS } from '@unhurried/contract'
+import { NIB_ENDS, NIB_LOOKS, type NibEnds, type NibLook } from '@unhurried/core/geometry'
+import { ElSlider } from 'element-plus'
+import { computed } from 'vue'
+import { PEN_WORDS, PENS, PENS_AS_THEY_CAME, type PenSettings } from '../../strokes/pens.ts'
+import { useHabits } from '../../stores/habits.ts'
+import { useDesk } from '../../stores/desk.ts'
+import PenPatch from './PenPatch.vue'
+import PenSample from './PenSample.vue'
+import WordChoice from '../../shared/WordChoice.vue'
+
+/** The pens in the case, the settings of the one in the hand, and a scrap of paper to try it on. */
+const desk = useDesk()
+const habits = useHabits()
+const SIDE_WORDS: Record<(typeof SIDE_BUTTONS)[number], string> = {
+  paper: 'moves the paper',
+  'rub-out': 'rubs out',
+  gather: 'gathers',
+  nothing: 'nothing',
+}
+const pen = computed(() => desk.pens[desk.pen])
+const colour = computed(() => desk.colours({ swatch: desk.swatch, label: desk.label }))
+
+const set = desk.setPen
+const LOOKS: Record<NibLook, string> = {
+  ink: 'a crisp line',
+  pencil: 'grain that builds up',
+  brush: 'soft edges that build up',
+}
+const ENDS: Record<NibEnds, string> = { round: 'round', tapered: 'to a point', blunt: 'cut off' }
+const looks = NIB_LOOKS.map(value => ({ value, words: value, tip: LOOKS[value] }))
+const ends = NIB_ENDS.map(value => ({ value, words: value, tip: `Lines end ${ENDS[value]}` }))
+const sideButtons = SIDE_BUTTONS.map(value => ({ value, words: SIDE_WORDS[value] }))
+const SLIDERS = [
+  {
+    name: 'width by pressure',
+    of: (p: PenSettings) => p.nib.thinning,
+    to: (v: number) => ({ nib: { ...pen.value.nib, thinning: v } }),
+  },
+  { name: 'thinner when fast', of: (p: PenSettings) => p.bySpeed, to: (v: number) => ({ bySpeed: v }) },
+  { name: 'smoothing', of: (p: PenSettings) => p.smoothing, to: (v: number) => ({ smoothing: v }) },
+]
+</script>
+
+<template>
+  <div class="pens">
+    <div class="case" role="radiogroup" aria-label="Pens">
+      <button
+        v-for="name in PENS"
+        :key="name"
+        class="pen"
+        role="radio"
+        :aria-checked="desk.pen === name"
+        :class="{ on: desk.pen === name }"
+        @click="desk.pen = name"
+      >
+        <PenSample :pen="desk.pens[name]" :colour="colour" :width="112" :height="30" />
+        <span>{{ PEN_WORDS[name] }}</span>
+        <small>{{ Math.round(desk.pens[name].width * 10) / 10 }} px</small>
+      </button>
+    </div>
+    <div class="settings">
+      <div class="row">
+        <WordChoice
+          label="What it is"
+          :options="looks"
+          :model-value="pen.nib.look"
+          @update:model-value="look => set({ nib: { ...pen.nib, look } })"
+        />
+        <span class="gap" />
+        <WordChoice
+          v-if="pen.nib.look !== 'brush'"
+          label="How lines end"
+          :options="ends"
+          :model-value="pen.nib.ends"
+          @update:model-value="ends => set({ nib: { ...pen.nib, ends } })"
+        />
+      </div>
+      <div class="setting">
+        <span>width</span>
+        <ElSlider
+          :model-value="pen.width"
+          :min="1"
+          :max="pen.nib.look === 'brush' ? 160 : 60"
+          :step="0.5"
+          :show-tooltip="false"
+          aria-label="Width"
+          @update:model-value="(v: unknown) => set({ width: Number(v) })"
+        />
+        <b>{{ Math.round(pen.width * 10) / 10 }} px</b>
+      </div>
+      <div v-for="slider in SLIDERS" :key="slider.name" class="setting">
+        <span>{{ slider.name }}</span>
+        <ElSlider
+          :model-value="slider.of(pen)"
+          :min="0"
+          :max="1"
+          :step="0.05"
+          :show-tooltip="false"
+          :aria-label="slider.name"
+          @update:model-value="(v: unknown) => set(slider.to(Number(v)))"
+        />
+        <b>{{ Math.round(slider.of(pen) * 100) }} %</b>
+      </div>
+      <PenPatch />
+      <label class="finger">
+        <input v-model="habits.fingerDraws" type="checkbox" />
+        <span>a finger draws too <span class="soft">(else it moves the paper; two turn it)</span></span>
+      </label>
+      <p class="side">
+        <span>side button</span>
+        <WordChoice v-model="habits.sideButton" label="The pen’s side button" :options="sideButtons" />
+      </p>
+      <button class="plain link again" @click="set(PENS_AS_THEY_CAME[desk.pen])">this pen as it came</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.pens {
+  display: grid;
+  grid-template-columns: 138px 358px;
+  gap: 18px;
+}
+
+.side {
+  display: flex;
+  align-items: baseline;
+  margin-top: 6px;
+  font-size: 12.5px;
+  white-space: nowrap;
+}
+
+.side > span:first-child {
+  margin-right: auto;
+}
+
+.case {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  border-right: 1px solid var(--rule);
+  padding-right: 12px;
+}
+
+.pen {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 6px;
+  padding: 6px 8px;
+  border: 0;
+  border-radius: 8px;
+  background: none;
+  text-align: left;
+  cursor: pointer;
+}
+
+.pen canvas {
+  grid-column: span 2;
+}
+
+.pen small {
+  white-space: nowrap;
+  color: var(--soft);
+}
+
+.pen.on {
+  background: var(--green-wash);
+  font-weight: 700;
+}
+
+.row {
+  display: flex;
+  gap: 4px;
+  margin-bottom: 6px;
+}
+
+.gap {
+  width: 18px;
+}
+
+.setting {
+  display: grid;
+  grid-template-columns: 122px 1fr 52px;
+  gap: 12px;
+  align-items: center;
+  height: 28px;
+}
+
+.setting b {
+  text-align: right;
+}
+
+.link {
+  color: var(--green);
+  padding-left: 0;
+}
+
+.finger {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  margin-top: 6px;
+  font-size: 12.5px;
+}
+
+.finger input {
+  accent-color: var(--green);
+}
+
+.again {
+  margin-top: 4px;
+}
+</style>
