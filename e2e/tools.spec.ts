@@ -1,5 +1,6 @@
 import {
   documentNow,
+  type Place,
   type StoredDocument,
   enter,
   expect,
@@ -301,4 +302,53 @@ test('the making of a drawing: earlier versions beside the present one, played, 
   expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(2)
   await page.keyboard.press('q')
   expect(elementsOf(await documentNow(page, world, shot))).toHaveLength(0)
+})
+
+test('fill: what lines bound is painted under them; a gap is told with its width, and closed when gaps that wide count', async ({
+  page,
+  world,
+}) => {
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  const around = ring(0.4, 0.5, 0.15, 40)
+  await pen(page, around.slice(0, -2))
+  await page.keyboard.press('Shift+c')
+  await expect(page.getByRole('radio', { name: 'fill' })).toBeChecked()
+  const settings = page.getByTitle('Settings of the tool in the hand')
+  const gaps = async (px: number) => {
+    await settings.click()
+    await page.getByRole('slider', { name: 'Gaps that count as closed' }).press('Home')
+    for (let i = 0; i < px; i++) await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Escape')
+  }
+  const inside: Place = [0.4, 0.5]
+  const shapes = async () => elementsOf(await documentNow(page, world, shot)).filter(e => e.kind === 'shape').length
+  await gaps(0)
+  await mouse(page, [inside])
+  const told = page.getByText(/It leaks out through a gap of \d+ pixels/)
+  await expect(told).toBeVisible()
+  expect(await shapes()).toBe(0)
+  // Hovering shows it before anything is pressed.
+  const painted = () =>
+    page.getByTestId('paper').evaluate((canvas: HTMLCanvasElement) => {
+      const copy = new OffscreenCanvas(canvas.width, canvas.height).getContext('2d', { willReadFrequently: true })!
+      copy.drawImage(canvas, 0, 0)
+      const { data } = copy.getImageData(0, 0, canvas.width, canvas.height)
+      return data.filter((value, i) => i % 4 === 3 && value > 0).length / (canvas.width * canvas.height)
+    })
+  await gaps(30)
+  const box = await page.getByTestId('paper').boundingBox()
+  if (!box) throw new Error('no paper')
+  await page.mouse.move(box.x + 0.41 * box.width, box.y + 0.5 * box.height)
+  await expect.poll(painted).toBeGreaterThan(0.03)
+  expect(await painted()).toBeLessThan(0.2)
+  await mouse(page, [inside])
+  await expect.poll(shapes).toBe(1)
+  await page.mouse.move(box.x + box.width / 2, box.y - 40)
+  await expect.poll(painted).toBe(0)
+  // Another press beside it paints the paper around, with the ring left out; each is one step.
+  await page.keyboard.press('q')
+  expect(await shapes()).toBe(0)
+  await mouse(page, [[0.8, 0.5]])
+  await expect.poll(shapes).toBe(1)
 })

@@ -71,6 +71,7 @@ async function takePictures(url) {
   await page.keyboard.press('Escape')
   const light = page.getByRole('region', { name: 'Light table' })
   await light.getByRole('button', { name: 'close a loop' }).click()
+  await light.getByRole('button', { name: 'more settings' }).click()
   await light.getByRole('button', { name: 'not numbered' }).click()
   await picture('closing-a-loop')
   await page.getByRole('button', { name: 'for the left hand' }).click()

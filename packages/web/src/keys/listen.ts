@@ -40,6 +40,15 @@ function pressesControl(event: KeyboardEvent): boolean {
   )
 }
 
+/** Arrows, Home, End and the paging keys move a slider that has the focus, and nothing on the desk. */
+function movesSlider(event: KeyboardEvent): boolean {
+  return (
+    /^(Arrow|Home|End|Page)/.test(event.key) &&
+    event.target instanceof HTMLElement &&
+    event.target.closest('[role="slider"], input[type="range"]') !== null
+  )
+}
+
 /** Escape closes what is open over the desk, from wherever the keys go, before it means anything on the desk. */
 function closesPopover(event: KeyboardEvent): boolean {
   if (event.key !== 'Escape' || !isSomethingOpen()) return false
@@ -59,7 +68,7 @@ export function useKeys(commands: readonly Command[]): void {
   const down = new Map<string, Command>()
 
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-    if (isTyping(event.target) || pressesControl(event) || closesPopover(event)) return
+    if (isTyping(event.target) || pressesControl(event) || movesSlider(event) || closesPopover(event)) return
     const command = byKey.value.get(keyName(event))
     if (!command) return
     event.preventDefault()

@@ -1,4 +1,4 @@
-import type { Matrix } from '@unhurried/core/geometry'
+import type { Matrix, Point } from '@unhurried/core/geometry'
 import type { useDesk } from '../stores/desk.ts'
 import type { useShot } from '../stores/shot.ts'
 import type { RawSample } from '../paint/pen.ts'
@@ -18,6 +18,8 @@ export interface PaperPort {
   lifted(): ReadonlySet<string>
   /** a measure to be read beside the pointer */
   say(words: string | null): void
+  /** what is shown over the paper instead of what was, until the hand lets go; null: nothing */
+  show(paint: ((brush: CanvasRenderingContext2D) => void) | null): void
 }
 
 export interface Modifiers {
@@ -29,4 +31,10 @@ export interface Modifiers {
 export interface Hand {
   move(raws: readonly RawSample[], keys: Modifiers): void
   finish(): void
+}
+
+/** What a tool shows while the pointer is over the paper and nothing is pressed. */
+export interface Hover {
+  /** paper pixels; null: it went away */
+  at(place: Point | null): void
 }

@@ -1,6 +1,7 @@
 import { computed } from 'vue'
 import { useDesk } from '../stores/desk.ts'
 import { box } from './box/box.ts'
+import { fill } from './fill/fill.ts'
 import { gather } from './gather/gather.ts'
 import { letters } from './letters/letters.ts'
 import { line } from './line.ts'
@@ -21,6 +22,7 @@ const TABLE = {
   straight,
   round,
   box,
+  fill,
   'rub-out': rubOut,
   trim,
   gather,

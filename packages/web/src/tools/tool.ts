@@ -2,7 +2,7 @@ import type { Point } from '@unhurried/core/geometry'
 import { computed, type Component, type WritableComputedRef } from 'vue'
 import { z } from 'zod'
 import { useDesk } from '../stores/desk.ts'
-import type { Hand, PaperPort } from './hand.ts'
+import type { Hand, Hover, PaperPort } from './hand.ts'
 
 /** All there is to know of a tool: the tray, the keys, the paper and what is kept read it from here. */
 export interface Tool<S extends object = object> {
@@ -27,6 +27,8 @@ export interface Tool<S extends object = object> {
   readonly through?: boolean
   /** what it does from pressing to letting go */
   hand?(paper: PaperPort, settings: S): Hand
+  /** what it shows before it is pressed */
+  hover?(paper: PaperPort, settings: S): Hover
   /** what it does when it is pressed, where there is nothing to be pulled */
   press?(paper: Pick<PaperPort, 'shot' | 'desk'>, at: Point): void
   /** when it is taken in the hand */

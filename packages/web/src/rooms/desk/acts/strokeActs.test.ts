@@ -89,6 +89,7 @@ function desk() {
     lift: () => undefined,
     lifted: () => lifted,
     say: () => undefined,
+    show: () => undefined,
   }
   const use = (hand: Hand, places: readonly (readonly [number, number])[], keys = { shift: false, alt: false }) => {
     places.forEach(([x, y], i) => hand.move([{ x, y, pressure: 0.5, timeMs: i * 16, isPen: true }], keys))

@@ -200,6 +200,7 @@ const cursor = computed(() => {
       @pointermove="paper.move"
       @pointerup="paper.up"
       @pointercancel="paper.cancel"
+      @pointerleave="paper.leave"
       @lostpointercapture="paper.cancel"
       @wheel.prevent="wheel"
       @contextmenu.prevent

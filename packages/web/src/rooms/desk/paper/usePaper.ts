@@ -1,10 +1,10 @@
-import { computed, ref, shallowRef, type Ref } from 'vue'
+import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Matrix } from '@unhurried/core/geometry'
 import { useHabits } from '../../../stores/habits.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { changeGathered, type Change } from '../../../strokes/gathered.ts'
-import type { Hand, PaperPort } from '../../../tools/hand.ts'
+import type { Hand, Hover, PaperPort } from '../../../tools/hand.ts'
 import { settingsNow, toolNamed, TOOLS, type ToolName } from '../../../tools/table.ts'
 import { paintInked } from '../../../paint/nibs.ts'
 import { rawSamples } from '../../../paint/pen.ts'
@@ -63,6 +63,10 @@ export function usePaper(
         lift: ids => (lifted.value = ids),
         lifted: () => lifted.value,
         say: words => (said.value = words === null ? null : { ...at, words }),
+        show(paint) {
+          wipe()
+          paint?.(b)
+        },
       }
     )
   }
@@ -73,6 +77,23 @@ export function usePaper(
     b.setTransform(1, 0, 0, 1, 0, 0)
     b.clearRect(0, 0, b.canvas.width, b.canvas.height)
   }
+
+  let hover: Hover | null = null
+  /** What the tool shows under a pointer that presses nothing; made anew whenever what it goes by is another. */
+  function hoverAt(event: PointerEvent): void {
+    const tool = TOOLS[toolNamed(desk.tool)]
+    if (!tool.hover || !desk.mayEdit || event.pointerType === 'touch') return
+    const paper = port()
+    if (!paper) return
+    hover ??= tool.hover(paper, settingsNow(toolNamed(desk.tool)))
+    const { left, top } = origin()
+    hover.at(toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top }))
+  }
+  function leave(): void {
+    hover?.at(null)
+    hover = null
+  }
+  watch(() => [desk.tool, desk.toolSettings, desk.drawing, desk.frame, desk.layerId, desk.swatch, matrix.value], leave)
 
   /** What the pointer takes in the hand: the tool in use, a rubber at the other end of the pen, or what its button is for. */
   function toolOf(event: PointerEvent): ToolName | null {
@@ -103,6 +124,7 @@ export function usePaper(
   }
 
   function down(event: PointerEvent): void {
+    leave()
     if (!shot.document || takenByFingers(event) || pointer !== null) return
     if (movesPaper(event)) {
       panFrom = { x: event.clientX, y: event.clientY, panX: desk.view.panX, panY: desk.view.panY }
@@ -132,7 +154,9 @@ export function usePaper(
     rollFrom = null
     if (desk.wiped) desk.wiped = { ...desk.wiped, x: event.clientX - origin().left }
     if (event.pointerType === 'pen') fingers.penSeen(event)
-    if (fingers.move(event) || event.pointerId !== pointer) return
+    if (fingers.move(event)) return
+    if (pointer === null) return hoverAt(event)
+    if (event.pointerId !== pointer) return
     if (panFrom) {
       desk.view = {
         ...desk.view,
@@ -192,5 +216,5 @@ export function usePaper(
     if (event.pointerId === pointer) letGo()
   }
 
-  return { down, move, up, cancel, lifted, said, busy, showMoved }
+  return { down, move, up, cancel, leave, lifted, said, busy, showMoved }
 }

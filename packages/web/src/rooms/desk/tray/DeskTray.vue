@@ -54,7 +54,7 @@ const now = computed(() => {
         @click="inHand = name"
       >
         <component :is="tool.icon" :size="16" :stroke-width="1.6" aria-hidden="true" />
-        {{ tool.words }}
+        <span>{{ tool.words }}</span>
       </button>
     </div>
     <TrayTip v-if="shot.mayDraw" />
@@ -124,12 +124,19 @@ const now = computed(() => {
   display: flex;
   align-items: center;
   gap: 6px;
-  padding: 0 10px;
+  padding: 0 8px;
   min-width: 0;
+  container: tray / inline-size;
+}
+
+.playing {
+  flex: none;
+  margin-left: auto;
 }
 
 .tools,
 .steps {
+  flex: none;
   display: grid;
   grid-template-rows: repeat(2, 41px);
   grid-auto-flow: column;
@@ -147,7 +154,8 @@ const now = computed(() => {
   flex-direction: column;
   align-items: center;
   gap: 2px;
-  width: 43px;
+  position: relative;
+  width: 42px;
   padding: 4px 0 2px;
   border: 0;
   border-radius: 8px;
@@ -177,8 +185,8 @@ const now = computed(() => {
   display: flex;
   flex-wrap: wrap;
   gap: 3px 4px;
-  flex: none;
-  width: 156px;
+  flex: 0 1 156px;
+  min-width: 58px;
   max-height: 82px;
   overflow-y: auto;
   scrollbar-width: thin;
@@ -202,26 +210,24 @@ const now = computed(() => {
   box-shadow: 0 0 0 2px var(--green);
 }
 
-@media (width < 1180px) {
-  .tray {
-    gap: 5px;
-    padding: 0 8px;
-  }
-
-  .tool {
-    width: 41px;
-  }
-
-  .palette {
-    width: 108px;
-  }
-
+/* The tray is as wide as sheet and margin leave it. Undo and play stay in sight; the fan goes first, then words of tools. */
+@container tray (width < 840px) {
   .fan {
     display: none;
   }
+}
 
-  .playing {
-    margin-left: auto;
+@container tray (width < 720px) {
+  .tool {
+    width: 34px;
+  }
+
+  .tool span {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
 }
 </style>

@@ -57,7 +57,7 @@ const flip = (id: string | null) => (desk.flippedTo = id)
   margin-left: auto;
   display: flex;
   align-items: flex-end;
-  padding-left: 14px;
+  padding-left: 30px;
 }
 
 .card {
@@ -66,7 +66,7 @@ const flip = (id: string | null) => (desk.flippedTo = id)
   width: 66px;
   height: 41px;
   padding: 0;
-  margin-left: -14px;
+  margin-left: -26px;
   background: var(--paper);
   border: 1px solid var(--rule);
   border-radius: 2px;
@@ -100,11 +100,5 @@ button.card:disabled {
   z-index: 1;
   transform: translateY(-6px);
   border-color: var(--green);
-}
-
-@media (width < 1180px) {
-  .fan {
-    display: none;
-  }
 }
 </style>
