@@ -69,7 +69,10 @@ test('night desk, the other hand and changed keys are kept on the account', asyn
   await other.close()
 })
 
-test('fingers move the paper and draw nothing; told to, one finger draws', async ({ page, world }) => {
+test('a finger draws until a pen is seen, then it moves the paper; told to, it draws again; keys on the screen', async ({
+  page,
+  world,
+}) => {
   const shot = await newShot(page, world)
   await openDesk(page, world, shot)
   const box = await page.getByTestId('paper').boundingBox()
@@ -85,18 +88,41 @@ test('fingers move the paper and draw nothing; told to, one finger draws', async
     const { document } = await stored(page, world, shot)
     return Object.values(document.drawings).flatMap(d => Object.values(d.elements)).length
   }
-  await touch('touchStart', [0.4, 0.5])
-  for (let i = 1; i <= 8; i++) await touch('touchMove', [0.4 + i * 0.02, 0.5])
-  await touch('touchEnd')
+  const line = async (y: number) => {
+    await touch('touchStart', [0.4, y])
+    for (let i = 1; i <= 8; i++) await touch('touchMove', [0.4 + i * 0.02, y])
+    await touch('touchEnd')
+  }
+  const said = page.getByText(/^A finger draws, since no pen was seen/)
+  await line(0.3)
+  await expect(said).toBeVisible()
+  expect(await strokes()).toBe(1)
+  // Said once, and keys for the free hand have come up.
+  await line(0.35)
+  await expect(said).toBeHidden()
+  const twins = page.getByRole('group', { name: 'Keys on the screen' })
+  await twins.getByRole('button', { name: 'undo' }).click()
+  expect(await strokes()).toBe(1)
+  await twins.getByRole('button', { name: 'undo' }).click()
+  expect(await strokes()).toBe(0)
+  await expect(twins.getByRole('button', { name: 'undo' })).toBeDisabled()
+  await pen(page, [
+    [0.6, 0.2],
+    [0.62, 0.22],
+  ])
+  await page.keyboard.press('q')
+  await page.waitForTimeout(700)
+  await line(0.5)
   await touch('touchStart', [0.4, 0.5], [0.6, 0.5])
   for (let i = 1; i <= 8; i++) await touch('touchMove', [0.4 - i * 0.01, 0.5], [0.6 + i * 0.01, 0.5 + i * 0.01])
   await touch('touchEnd')
   expect(await strokes()).toBe(0)
+  await page.keyboard.press('0')
   await page.getByTitle('Settings of the tool in the hand').click()
-  const fingerDraws = page.getByRole('checkbox', { name: /a finger draws too/ })
-  await fingerDraws.check()
+  const finger = page.getByRole('radiogroup', { name: 'What a finger does' })
+  await finger.getByRole('radio', { name: 'draws' }).click()
   await page.keyboard.press('Escape')
-  await expect(fingerDraws).toBeHidden()
+  await expect(finger).toBeHidden()
   await touch('touchStart', [0.3, 0.4])
   for (let i = 1; i <= 8; i++) await touch('touchMove', [0.3 + i * 0.03, 0.4])
   await touch('touchEnd')

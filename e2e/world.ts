@@ -146,6 +146,8 @@ export const test = base.extend<PerTest, { world: World }>({
 
 export function watchConsole(page: Page, heard: string[]): void {
   page.on('console', message => {
+    // Tests keep the application from being stored for later.
+    if (message.text().startsWith('Service Worker registration blocked')) return
     if (['error', 'warning'].includes(message.type())) heard.push(message.text())
   })
   page.on('pageerror', error => heard.push(String(error)))

@@ -33,8 +33,8 @@ export const Habits = z.strictObject({
   night: z.boolean(),
   /** the desk is mirrored, and the keys lie under the right hand */
   leftHanded: z.boolean(),
-  /** a finger draws as a pen does, instead of moving the paper */
-  fingerDraws: z.boolean(),
+  /** a finger draws as a pen does, instead of moving the paper; null: as long as no pen was seen on that machine */
+  fingerDraws: z.boolean().nullable(),
   sideButton: z.enum(SIDE_BUTTONS),
   /** keys of commands where they are not as they came; none is a command without a key */
   keys: z.preprocess(
@@ -49,7 +49,7 @@ export type Habits = z.infer<typeof Habits>
 export const FRESH_HABITS: Habits = {
   night: false,
   leftHanded: false,
-  fingerDraws: false,
+  fingerDraws: null,
   sideButton: 'paper',
   keys: {},
 }

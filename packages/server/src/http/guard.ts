@@ -69,6 +69,7 @@ export function securityHeaders(): Middleware {
         imgSrc: ["'self'", 'blob:', 'data:'],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
         baseUri: ["'none'"],
         formAction: ["'self'"],
         frameAncestors: ["'none'"],

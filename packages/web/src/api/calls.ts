@@ -54,10 +54,10 @@ export const bin = {
 
 export const shot = {
   open: (id: string) => ask(OpenShotReply, 'GET', `/api/shots/${id}`),
-  samples: async (id: string) => unpackStrokes(await askBytes(`/api/shots/${id}/samples`)),
-  /** the same two, as they come: what is looked through elsewhere needs not be built here */
-  openBytes: (id: string) => askBytes(`/api/shots/${id}`),
+  /** its strokes, packed */
   sampleBytes: (id: string) => askBytes(`/api/shots/${id}/samples`),
+  /** the shot as it comes: what is looked through elsewhere needs not be built here */
+  openBytes: (id: string) => askBytes(`/api/shots/${id}`),
   journal: (id: string, { since, epoch, last }: { since: number; epoch: string; last?: string }) => {
     const known = new URLSearchParams({ after: String(since), epoch, ...(last !== undefined && { last }) })
     return ask(JournalReply, 'GET', `/api/shots/${id}/journal?${known}`)

@@ -1,8 +1,15 @@
-import { migrateOperations } from '@unhurried/contract'
-import { DOCUMENT_SCHEMA, type Batch, type Clip, type History, type Step } from '@unhurried/core/document'
+import { migrateOperations, type MemberRole } from '@unhurried/contract'
+import {
+  DOCUMENT_SCHEMA,
+  type Batch,
+  type Clip,
+  type History,
+  type JournalEntry,
+  type Step,
+} from '@unhurried/core/document'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
-interface Local extends DBSchema {
+export interface Local extends DBSchema {
   /** batches that the server has not confirmed, in the order they were done */
   pending: {
     key: number
@@ -22,6 +29,27 @@ interface Local extends DBSchema {
   parked: { key: number; value: StoredParked; indexes: { shot: string } }
   /** the stretch of a sheet last copied, for pasting it anywhere on this machine */
   clips: { key: 'sheet'; value: HeldClip & { schema: number } }
+  /** shots as they were when they were last opened, what the server took in since, and the strokes that came with it */
+  copies: { key: string; value: StoredCopy }
+  copyEntries: { key: [shot: string, seq: number]; value: { shot: string; entry: JournalEntry; schema: number } }
+  copyStrokes: { key: [shot: string, id: string]; value: { shot: string; id: string; bytes: Uint8Array } }
+}
+
+/** A shot as the server told it. */
+export interface StoredCopy {
+  readonly shot: string
+  readonly name: string
+  readonly filmName: string
+  readonly role: MemberRole
+  readonly epoch: string
+  readonly seq: number
+  readonly recent: readonly string[]
+  /** its document in whatever form it was stored */
+  readonly document: unknown
+  /** its strokes, packed as they came */
+  readonly packed: Uint8Array
+  /** when it was opened, ms since 1970 */
+  readonly at: number
 }
 
 /** A batch that was given up by the server, with its reason and its strokes. */
@@ -44,8 +72,8 @@ export interface HeldClip {
 
 let opened: Promise<IDBPDatabase<Local>> | undefined
 
-const database = () =>
-  (opened ??= openDB<Local>('unhurried-sketch', 3, {
+export const database = () =>
+  (opened ??= openDB<Local>('unhurried-sketch', 4, {
     upgrade(db, from) {
       if (from < 1) {
         db.createObjectStore('pending', { autoIncrement: true }).createIndex('shot', 'shot')
@@ -54,6 +82,11 @@ const database = () =>
       }
       if (from < 2) db.createObjectStore('clips')
       if (from < 3) db.createObjectStore('parked', { autoIncrement: true }).createIndex('shot', 'shot')
+      if (from < 4) {
+        db.createObjectStore('copies', { keyPath: 'shot' })
+        db.createObjectStore('copyEntries', { keyPath: ['shot', 'entry.seq'] })
+        db.createObjectStore('copyStrokes', { keyPath: ['shot', 'id'] })
+      }
     },
     // A tab of an older version must not keep a newer one waiting.
     blocking(_from, _to, event) {

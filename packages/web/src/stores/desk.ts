@@ -78,6 +78,7 @@ export const useDesk = defineStore('desk', () => {
   const lightTable = reactive<LightTable>(kept.lightTable)
   const following = ref<Following>(kept.following)
   const sheetShape = ref<SheetShape>(kept.sheetShape)
+  const dim = ref(kept.dim)
   const parents = shallowRef<Parents | null>(null)
   const { readAgain, ...looking } = makeLooking(shot, layerId)
   const { deferred, lit } = looking
@@ -100,7 +101,7 @@ export const useDesk = defineStore('desk', () => {
   const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
 
   watch(
-    [tool, toolSettings, swatch, pen, pens, pressure, lightTable, following, sheetShape, closedGapPx],
+    [tool, toolSettings, swatch, pen, pens, pressure, lightTable, following, sheetShape, closedGapPx, dim],
     () =>
       keepSettings({
         tool: tool.value,
@@ -113,6 +114,7 @@ export const useDesk = defineStore('desk', () => {
         following: following.value,
         sheetShape: sheetShape.value,
         closedGapPx: closedGapPx.value,
+        dim: dim.value,
       }),
     { deep: true },
   )
@@ -299,6 +301,7 @@ export const useDesk = defineStore('desk', () => {
     over,
     plants,
     closedGapPx,
+    dim,
     skipped,
     queueOfLayer,
     markId,

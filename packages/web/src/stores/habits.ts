@@ -78,6 +78,9 @@ export const useHabits = defineStore('habits', () => {
       get: () => habits.value.sideButton,
       set: (sideButton: Habits['sideButton']) => set({ sideButton }),
     }),
-    fingerDraws: computed({ get: () => habits.value.fingerDraws, set: (fingerDraws: boolean) => set({ fingerDraws }) }),
+    fingerDraws: computed({
+      get: () => habits.value.fingerDraws,
+      set: (fingerDraws: Habits['fingerDraws']) => set({ fingerDraws }),
+    }),
   }
 })

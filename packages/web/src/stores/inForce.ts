@@ -64,6 +64,7 @@ export const useInForce = defineStore('in force', () => {
     if (desk.aids.crop) {
       add('crop', 'what lies outside the picture is covered', () => (desk.aids = { ...desk.aids, crop: null }))
     }
+    if (desk.dim > 0) add('dim', 'the paper is seen darker', () => (desk.dim = 0))
     if (desk.view.mirrored) {
       add('mirrored', 'the paper is seen mirrored', () => (desk.view = { ...desk.view, mirrored: false }))
     }

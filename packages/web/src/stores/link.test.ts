@@ -69,6 +69,7 @@ function desk() {
       if (since > entries.length || (last !== undefined && last !== known)) refusing(409, 'moved-on')()
       return { entries: told(since), head: entries.length, refused: [], done: [] } as JournalReply
     },
+    took: () => undefined,
     forget: () => undefined,
     park: given => lost.push(...given.map(({ batch, code }) => `${batch.label}, ${code}`)),
     movedOn: heard => again.push(...heard.map(batch => batch.id)),

@@ -40,6 +40,8 @@ export interface LinkPort {
   fetchStrokes(ids: readonly string[]): Promise<void>
   post(request: PostBatches): Promise<JournalReply>
   journal(knows: Knows): Promise<JournalReply>
+  /** what the journal has is taken in, and may be kept on this machine */
+  took(entries: readonly JournalEntry[]): void
   forget(batchIds: ReadonlySet<string>): void
   /** sets aside what the server will not take; what could be kept no other way must not be lost */
   park(given: readonly GivenUp[]): void
@@ -183,6 +185,7 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
         port.setReplica(receive(port.replica(), entries))
         const fresh = entries.filter(entry => entry.seq > before)
         last = fresh[fresh.length - 1]?.batch.id ?? last
+        port.took(fresh)
         heard.push(...fresh.map(entry => entry.batch))
         heard.splice(0, Math.max(0, heard.length - MOST_HEARD))
         port.forget(new Set(entries.map(entry => entry.batch.id)))

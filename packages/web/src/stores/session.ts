@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { Unreachable } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
+import { forgetCopies } from '../local/copies.ts'
 
 /** Who sits here. */
 export const useSession = defineStore('session', () => {
@@ -41,6 +42,10 @@ export const useSession = defineStore('session', () => {
     signIn: async (email: string, password: string) => take(await calls.session.open(email, password)),
     setUp: async (email: string, name: string, password: string) =>
       take(await calls.session.setUp(email, name, password)),
-    signOut: async () => take(await calls.session.close()),
+    async signOut() {
+      take(await calls.session.close())
+      // The next to sit here sees nothing of what lay on this desk.
+      await forgetCopies().catch(() => undefined)
+    },
   }
 })

@@ -33,6 +33,9 @@ const LightTable = z.object({
 })
 export type LightTable = z.infer<typeof LightTable>
 
+/** How much darker the paper may be looked at, so that a white sheet does not glare; drawings stay as they are. */
+export const DIMS = [0, 0.3, 0.55] as const
+
 /** What the desk is set to, from one evening to the next. Whatever cannot be read is as it came. */
 const Settings = z.object({
   tool: z.string().catch('line'),
@@ -45,6 +48,7 @@ const Settings = z.object({
   following: z.enum(['ripple', 'stay']).catch('ripple'),
   sheetShape: z.enum(SHEET_SHAPES).catch('edge'),
   closedGapPx: z.number().min(0).max(60).catch(CLOSED_GAP_PX),
+  dim: z.literal(DIMS).catch(0),
 })
 export type Settings = z.infer<typeof Settings>
 

@@ -1,7 +1,9 @@
 import type { FilmCard, NewShot, ShotCard } from '@unhurried/contract'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
+import { Unreachable } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
+import { copies } from '../local/copies.ts'
 
 /** Something removed from the shelf that can be put back. */
 export interface Removed {
@@ -14,13 +16,17 @@ export const useShelf = defineStore('shelf', () => {
   const films = ref<FilmCard[]>([])
   const known = ref(false)
   const problem = ref('')
+  /** shots that open without a server, while it does not answer */
+  const here = shallowRef<Awaited<ReturnType<typeof copies>>>([])
 
   async function refresh(): Promise<void> {
     try {
       films.value = (await calls.shelf.read()).films
       problem.value = ''
+      here.value = []
     } catch (error) {
       problem.value = (error as Error).message
+      if (error instanceof Unreachable) here.value = await copies().catch(() => [])
     }
     known.value = true
   }
@@ -64,6 +70,7 @@ export const useShelf = defineStore('shelf', () => {
     films,
     known,
     problem,
+    here,
     refresh,
     newFilm: (name: string) => change(calls.shelf.newFilm(name)),
     renameFilm: (id: string, name: string) => change(calls.shelf.renameFilm(id, name)),

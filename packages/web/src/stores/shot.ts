@@ -7,7 +7,6 @@ import {
   currentTake,
   drawnOnlyIn,
   find,
-  openReplica,
   redone,
   safeMark,
   samplesUsed,
@@ -15,21 +14,24 @@ import {
   type Batch,
   type Edited,
   type History,
+  type JournalEntry,
   type Operation,
   type Outbox,
   type Refusal,
   type Replica,
   type ShotDocument,
 } from '@unhurried/core/document'
-import { migrateDocument, MOST_OPERATIONS, Word, type MemberRole, type PostBatches } from '@unhurried/contract'
+import { MOST_OPERATIONS, Word, type MemberRole, type PostBatches } from '@unhurried/contract'
 import { defineStore } from 'pinia'
 import { computed, markRaw, ref, shallowRef } from 'vue'
 import * as calls from '../api/calls.ts'
+import { keepEntries } from '../local/copies.ts'
 import * as local from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
 import { EARLIER_COPY, editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
 import { newId } from '../local/ids.ts'
 import { makeLink, type GivenUp, type Knows, type Link } from './link.ts'
+import { tellShot } from './opening.ts'
 import { makeOwnStrokes } from './ownStrokes.ts'
 import { makeParked } from './parked.ts'
 
@@ -83,32 +85,32 @@ export const useShot = defineStore('shot', () => {
   const mayDraw = computed(() => role.value !== 'reviewer')
 
   /** Opens a shot. When another is asked for meanwhile, the earlier answer is dropped. */
-  async function open(shotId: string): Promise<void> {
+  async function open(shotId: string, mayBeCopy = true): Promise<void> {
     putAway()
     wanted = shotId
     const mine = ++openings
-    const [opened, samples, left, past] = await Promise.all([
-      calls.shot.open(shotId),
-      calls.shot.samples(shotId),
+    const [told, left, past] = await Promise.all([
+      tellShot(shotId, mayBeCopy),
       local.leftover(shotId),
       local.readHistory(shotId, desk),
     ])
     if (mine !== openings) return
     await parked.read(shotId)
     if (mine !== openings) return
-    strokes.take(samples)
+    strokes.take(told.samples)
     strokes.make(left.samples)
     id.value = shotId
-    name.value = opened.shot.name
-    filmName.value = opened.filmName
-    role.value = opened.role
+    name.value = told.name
+    filmName.value = told.filmName
+    role.value = told.role
     history.value = past ?? EMPTY_HISTORY
     // What the document has already was stored before this desk heard of it.
-    const known = new Set(opened.recent)
+    const known = new Set(told.recent)
     const pending = left.batches.filter(batch => !known.has(batch.id))
     if (pending.length < left.batches.length) void local.forget(shotId, known, [])
-    replica.value = markRaw(openReplica(opened.seq, migrateDocument(opened.document), pending))
-    link = connect(shotId, { epoch: opened.epoch, last: opened.recent[0] ?? null })
+    replica.value = markRaw(told.replica(pending))
+    if (told.isCopy) notice.value = 'The server does not answer: this is the shot as it was last seen on this machine.'
+    link = connect(shotId, { epoch: told.epoch, last: told.recent[0] ?? null })
     link.pendingChanged()
     listen(shotId)
   }
@@ -129,6 +131,8 @@ export const useShot = defineStore('shot', () => {
       },
       post: (request: PostBatches) => calls.shot.post(shotId, request),
       journal: (knows: Knows) => calls.shot.journal(shotId, knows),
+      took: (entries: readonly JournalEntry[]) =>
+        void keepEntries(shotId, entries, strokes.bytes).catch(() => undefined),
       forget(batchIds: ReadonlySet<string>) {
         void local.forget(shotId, batchIds, strokes.onlyFor(replica.value?.pending ?? []))
       },
@@ -163,7 +167,7 @@ export const useShot = defineStore('shot', () => {
     await local.keepInstead(shotId, batches, strokes.brought(batches)).catch(() => undefined)
     for (let isFirst = true; wanted === shotId && (isFirst ? mine === openings : !replica.value); isFirst = false) {
       try {
-        await open(shotId)
+        await open(shotId, false)
         if (seen) void setAsideWhatOnly(seen, bytes)
         notice.value = 'The server’s copy of this shot is an earlier one. What this desk has of it is sent once more.'
         return

@@ -12,7 +12,7 @@ import LayersPanel from './panels/LayersPanel.vue'
 import PaperStage from './paper/PaperStage.vue'
 import SheetActsPanel from './panels/SheetActsPanel.vue'
 import SheetRoomSide from './sheet/SheetRoomSide.vue'
-import { tapExposures } from '@unhurried/core/document'
+import { keysAround, tapExposures } from '@unhurried/core/document'
 import { ElDialog } from 'element-plus'
 import { useShelves } from '../../stores/shelves.ts'
 import { makePlayback } from '../../paint/playback.ts'
@@ -119,6 +119,11 @@ const commands = useCommands({
   isPlaying: () => playback.playing.value,
   tap: () => playFrame.value !== null && taps.push(playFrame.value),
 })
+/** While no layer has two keys there is nothing that the rail could say; it does not come and go from layer to layer. */
+const hasKeys = computed(() => {
+  const { document, take } = shot
+  return document && take && Object.keys(document.layers).some(layer => keysAround(document, take, layer, 0) !== null)
+})
 const showsPaper = computed(() => desk.bare || desk.sheetShape !== 'room')
 useKeys(commands.commands)
 useComeBack()
@@ -128,7 +133,10 @@ onBeforeUnmount(playback.stop)
 <template>
   <div
     class="desk"
-    :class="[`sheet-${desk.sheetShape}`, { bare: desk.bare, folded: desk.marginFolded, left: habits.leftHanded }]"
+    :class="[
+      `sheet-${desk.sheetShape}`,
+      { bare: desk.bare, folded: desk.marginFolded, left: habits.leftHanded, 'no-keys': !hasKeys },
+    ]"
   >
     <ExposureSheet v-if="!desk.bare" :commands="commands" :play-frame="playFrame" />
     <SheetRoomSide
@@ -170,9 +178,10 @@ onBeforeUnmount(playback.stop)
 .desk {
   --sheet: 178px;
   --margin: 222px;
+  --rail: 86px;
 
   display: grid;
-  grid-template: 86px minmax(0, 1fr) 96px / var(--sheet) minmax(0, 1fr) var(--margin);
+  grid-template: var(--rail) minmax(0, 1fr) 96px / var(--sheet) minmax(0, 1fr) var(--margin);
   grid-template-areas: 'sheet rail margin' 'sheet paper margin' 'sheet tray margin';
   min-height: 0;
   user-select: none;
@@ -180,6 +189,10 @@ onBeforeUnmount(playback.stop)
 
 .desk.folded {
   --margin: 30px;
+}
+
+.desk.no-keys {
+  --rail: 32px;
 }
 
 .desk.sheet-strip {
@@ -216,6 +229,11 @@ onBeforeUnmount(playback.stop)
 .desk.left :deep(.sheet) {
   border-width: 0 0 0 1px;
   border-left: 1px solid var(--rule);
+}
+
+.desk.left :deep(.twins) {
+  right: 10px;
+  left: auto;
 }
 
 .desk.left :deep(.margin) {

@@ -8,6 +8,7 @@ import NewShotDialog from './NewShotDialog.vue'
 import FilmShelf from './FilmShelf.vue'
 import KeySheet from '../../shared/KeySheet.vue'
 import { useKeys } from '../../keys/listen.ts'
+import TabletDialog from './TabletDialog.vue'
 import { useShelfCommands } from './commands.ts'
 import { useSession } from '../../stores/session.ts'
 import { useShelf, type Removed } from '../../stores/shelf.ts'
@@ -28,6 +29,8 @@ const films = computed(() =>
 )
 const field = ref<InstanceType<typeof ElInput> | null>(null)
 const keysShown = ref(false)
+const tabletShown = ref(false)
+const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 const commands = useShelfCommands({
   seek: () => field.value?.focus(),
   newFilm: () => void newFilm(),
@@ -130,6 +133,9 @@ async function signOut(): Promise<void> {
         >bin</RouterLink
       >
       <button class="plain act" @click="keysShown = true">keys</button>
+      <button class="plain act" title="How this desk is reached from a tablet" @click="tabletShown = true">
+        tablet
+      </button>
       <span class="who soft">{{ session.account?.name }}</span>
       <NightSwitch />
       <button class="plain leave" @click="signOut">sign out</button>
@@ -138,6 +144,18 @@ async function signOut(): Promise<void> {
       <p v-if="shelf.problem" class="rust" role="alert">
         {{ shelf.problem }} <button class="plain" @click="shelf.refresh">try again</button>
       </p>
+      <section v-if="shelf.here.length" class="film here" aria-label="On this machine">
+        <h2 class="serif">On this machine</h2>
+        <p class="soft">These open without the server; what is drawn goes to it when it answers again.</p>
+        <ul>
+          <li v-for="one in shelf.here" :key="one.shot">
+            <RouterLink :to="{ name: 'desk', params: { shot: one.shot }, query: { frame: 1 } }">{{
+              one.name
+            }}</RouterLink>
+            <span class="soft">{{ one.filmName }}, opened {{ WHEN.format(one.at) }}</span>
+          </li>
+        </ul>
+      </section>
       <FilmShelf
         v-for="f in films"
         :key="f.id"
@@ -160,6 +178,7 @@ async function signOut(): Promise<void> {
       </section>
     </main>
     <NewShotDialog v-model="making" :make="make" />
+    <TabletDialog v-model="tabletShown" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
   </div>
 </template>
@@ -191,6 +210,17 @@ h1 {
 
 .seek {
   width: 210px;
+}
+
+.here ul {
+  margin-top: 8px;
+  list-style: none;
+}
+
+.here li {
+  display: flex;
+  gap: 12px;
+  padding: 5px 0;
 }
 
 .who {

@@ -31,6 +31,15 @@ const LOOKS: Record<NibLook, string> = {
 const ENDS: Record<NibEnds, string> = { round: 'round', tapered: 'to a point', blunt: 'cut off' }
 const looks = NIB_LOOKS.map(value => ({ value, words: value, tip: LOOKS[value] }))
 const ends = NIB_ENDS.map(value => ({ value, words: value, tip: `Lines end ${ENDS[value]}` }))
+const FINGERS = [
+  {
+    value: null,
+    words: 'as it comes',
+    tip: 'It draws as long as no pen was seen on this machine; then it moves the paper',
+  },
+  { value: true, words: 'draws', tip: 'Two fingers move and turn the paper' },
+  { value: false, words: 'moves the paper', tip: 'Two fingers turn it too' },
+]
 const sideButtons = SIDE_BUTTONS.map(value => ({ value, words: SIDE_WORDS[value] }))
 const SLIDERS = [
   {
@@ -104,10 +113,10 @@ const SLIDERS = [
         <b>{{ Math.round(slider.of(pen) * 100) }} %</b>
       </div>
       <PenPatch />
-      <label class="finger">
-        <input v-model="habits.fingerDraws" type="checkbox" />
-        <span>a finger draws too <span class="soft">(else it moves the paper; two turn it)</span></span>
-      </label>
+      <p class="side">
+        <span>a finger</span>
+        <WordChoice v-model="habits.fingerDraws" label="What a finger does" :options="FINGERS" />
+      </p>
       <p class="side">
         <span>side button</span>
         <WordChoice v-model="habits.sideButton" label="The pen’s side button" :options="sideButtons" />
@@ -195,18 +204,6 @@ const SLIDERS = [
 .link {
   color: var(--green);
   padding-left: 0;
-}
-
-.finger {
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  margin-top: 6px;
-  font-size: 12.5px;
-}
-
-.finger input {
-  accent-color: var(--green);
 }
 
 .again {

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { TASKS, useDrawers, type Task } from '../../../stores/drawers.ts'
+import { useHands } from '../../../stores/hands.ts'
 import { useHabits } from '../../../stores/habits.ts'
 import { DRAWER_NAMES, DRAWERS, type Drawer, type DrawerName } from './drawers.ts'
 import GatheredNote from './GatheredNote.vue'
@@ -13,6 +14,7 @@ import MarginDrawer from './MarginDrawer.vue'
 defineProps<{ commands: Commands }>()
 const desk = useDesk()
 const habits = useHabits()
+const hands = useHands()
 const drawers = useDrawers()
 const TASK_WORDS: Record<Task, string> = {
   drawing: 'draw',
@@ -71,6 +73,14 @@ const order = computed(() => [...DRAWER_NAMES.filter(isOpen), ...DRAWER_NAMES.fi
       <p class="keys">
         <button class="plain soft" @click="commands.get('keys').run()">
           all keys <kbd>{{ commands.keysOf('keys') }}</kbd>
+        </button>
+        <button
+          class="plain soft"
+          :aria-pressed="hands.onScreen"
+          title="Large keys on the screen, under the free hand: for a tablet without a keyboard"
+          @click="hands.onScreen = !hands.onScreen"
+        >
+          {{ hands.onScreen ? 'no keys on screen' : 'keys on screen' }}
         </button>
         <button
           class="plain soft"

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { DIMS } from '../../../stores/settings.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import WordChoice from '../../../shared/WordChoice.vue'
@@ -32,6 +33,8 @@ const CROP_WORDS: Record<Crop, string> = {
   portrait: '4:5',
   tall: '9:16',
 }
+const DIM_WORDS: Record<(typeof DIMS)[number], string> = { 0: 'as it is', 0.3: 'darker', 0.55: 'dark' }
+const dims = DIMS.map(value => ({ value, words: DIM_WORDS[value] }))
 const crops = [null, ...CROP_NAMES].map(value => ({ value, words: value === null ? 'no' : CROP_WORDS[value] }))
 function addArc(): void {
   const { document } = shot
@@ -110,6 +113,10 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
         :model-value="desk.aids.crop"
         @update:model-value="crop => set({ crop })"
       />
+    </p>
+    <p class="cut" title="Only how the paper is seen here: a white sheet does not glare at night">
+      <span class="soft">seen</span>
+      <WordChoice v-model="desk.dim" label="How bright the paper is seen" :options="dims" />
     </p>
   </div>
 </template>

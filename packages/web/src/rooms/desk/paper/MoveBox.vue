@@ -13,6 +13,7 @@ import {
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { bentBox, movedBox, type BoxHandle } from '../../../strokes/boxMoves.ts'
+import { useHands } from '../../../stores/hands.ts'
 import type { Change } from '../../../strokes/gathered.ts'
 
 /** A box on the paper that is moved and turned with the pointer; when it `shapes`, also scaled, skewed, bent, about a pivot. */
@@ -32,6 +33,7 @@ const props = defineProps<{
 const emit = defineEmits<{ show: [change: Change | null]; move: [label: string, change: Change]; pivot: [at: Point] }>()
 
 type Handle = BoxHandle | 'pivot'
+const hands = useHands()
 const by = ref<Matrix | null>(null)
 const change = shallowRef<Change | null>(null)
 const said = ref('')
@@ -132,9 +134,9 @@ function drag(event: PointerEvent): void {
   const to = toPaper(event)
   const { handle, from, corner, which } = grip
   if (handle === 'pivot') return emit('pivot', to)
-  const drag = { handle, from, to, corner, side: which, about: about.value, free: event.shiftKey }
+  const drag = { handle, from, to, corner, side: which, about: about.value, free: event.shiftKey || hands.held.shift }
   const next =
-    handle === 'turn' && event.altKey && props.shapes
+    handle === 'turn' && (event.altKey || hands.held.alt) && props.shapes
       ? bentBox(props.box, props.pivot ?? null, from, to)
       : movedBox(props.box, drag)
   by.value = next.change.kind === 'map' ? next.change.by : null

@@ -18,7 +18,9 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import AidHandles from './AidHandles.vue'
+import { useHands } from '../../../stores/hands.ts'
 import GatheredBox from './GatheredBox.vue'
+import HandTwins from './HandTwins.vue'
 import InForceNote from '../../../shared/InForceNote.vue'
 import PaperWords from './PaperWords.vue'
 import TraceBox from './TraceBox.vue'
@@ -27,6 +29,7 @@ const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: b
 const emit = defineEmits<{ stop: [] }>()
 const shot = useShot()
 const desk = useDesk()
+const hands = useHands()
 const measure = useMeasure()
 
 const room = ref<HTMLElement | null>(null)
@@ -205,6 +208,7 @@ const cursor = computed(() => {
       @wheel.prevent="wheel"
       @contextmenu.prevent
     />
+    <div v-if="desk.dim > 0" class="dimmed" :style="{ opacity: desk.dim }" aria-hidden="true" />
     <canvas ref="guides" class="guides" aria-hidden="true" />
     <GatheredBox
       v-if="desk.gathered.size && !playing"
@@ -215,6 +219,7 @@ const cursor = computed(() => {
     <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" />
+    <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />
     <PaperWords :commands="commands" :playing="playing" :busy="paper.busy.value" :said="paper.said.value" />
   </main>
 </template>
@@ -242,6 +247,19 @@ canvas:not(.live) {
 
 .live {
   touch-action: none;
+}
+
+.twins {
+  position: absolute;
+  left: 10px;
+  bottom: 10px;
+}
+
+.dimmed {
+  position: absolute;
+  inset: 0;
+  background: #16140f;
+  pointer-events: none;
 }
 
 .in-force {

@@ -2,6 +2,7 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Matrix } from '@unhurried/core/geometry'
 import { useHabits } from '../../../stores/habits.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useHands } from '../../../stores/hands.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { changeGathered, type Change } from '../../../strokes/gathered.ts'
 import type { Hand, Hover, PaperPort } from '../../../tools/hand.ts'
@@ -11,6 +12,8 @@ import { rawSamples } from '../../../paint/pen.ts'
 import { useFingers } from './useFingers.ts'
 import { fitScale, toPaper, type Size } from '../../../paint/view.ts'
 
+const FINGER_DRAWS =
+  'A finger draws, since no pen was seen here yet; two fingers move and turn the paper. The settings of the pen change that.'
 const NOTHING: ReadonlySet<string> = new Set()
 /** A finger slides this far, in screen pixels, to roll to the next drawing. */
 const ROLL_STEP_PX = 48
@@ -36,6 +39,7 @@ export function usePaper(
   const said = shallowRef<{ x: number; y: number; words: string } | null>(null)
   const busy = ref(false)
   const habits = useHabits()
+  const hands = useHands()
   let pointer: number | null = null
   let hand: Hand | null = null
   let panFrom: { x: number; y: number; panX: number; panY: number } | null = null
@@ -114,9 +118,9 @@ export function usePaper(
     if (event.pointerType === 'pen') fingers.penSeen(event)
     if (event.pointerType !== 'touch') return false
     if (fingers.isPalm(event)) return true
-    if (habits.fingerDraws && pointer === null && fingers.count() === 0) return false
+    if (hands.fingerDraws && pointer === null && fingers.count() === 0) return false
     // A second finger beside one that draws: it was not meant as a line.
-    if (pointer !== null && !habits.fingerDraws) return true
+    if (pointer !== null && !hands.fingerDraws) return true
     if (pointer !== null) letGo()
     fingers.take(event)
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
@@ -125,6 +129,7 @@ export function usePaper(
 
   function down(event: PointerEvent): void {
     leave()
+    if (hands.seen(event)) shot.notice = FINGER_DRAWS
     if (!shot.document || takenByFingers(event) || pointer !== null) return
     if (movesPaper(event)) {
       panFrom = { x: event.clientX, y: event.clientY, panX: desk.view.panX, panY: desk.view.panY }
@@ -167,7 +172,10 @@ export function usePaper(
     }
     const { left, top } = origin()
     at = { x: event.clientX - left, y: event.clientY - top }
-    hand?.move(rawSamples(event, { left, top }), { shift: event.shiftKey, alt: event.altKey })
+    hand?.move(rawSamples(event, { left, top }), {
+      shift: event.shiftKey || hands.held.shift,
+      alt: event.altKey || hands.held.alt,
+    })
   }
 
   function roll(event: PointerEvent): void {

@@ -117,7 +117,7 @@ const frameInWords = (f: number) => (f % 1 === 0.5 ? `${Math.floor(f)}½` : f.to
   background: var(--edge);
   border-bottom: 1px solid var(--rule);
   display: grid;
-  grid-template-rows: 58px 1fr;
+  grid-template-rows: minmax(0, 58px) 1fr;
   min-width: 0;
 }
 
@@ -126,7 +126,10 @@ const frameInWords = (f: number) => (f % 1 === 0.5 ? `${Math.floor(f)}½` : f.to
 }
 
 .none {
-  padding: 20px 22px;
+  padding: 6px 20px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-size: 13px;
 }
 
 .foot {
