@@ -273,7 +273,8 @@ export function hop(): Drawn {
   commit('moth', [
     {
       kind: 'layer.add',
-      layer: newLayer('layer-moth', 'moth', 0.5),
+      // Wings that open and close have no area to be kept.
+      layer: newLayer('layer-moth', 'moth', 0.5, { volume: 'off' }),
     },
     ...moth(ROUND_THE_MOON).map(({ id, number }): Operation => ({
       kind: 'drawing.add',

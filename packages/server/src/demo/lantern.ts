@@ -207,7 +207,7 @@ export function lantern(): Drawn {
     for (const op of done.ops) commit('pen line', [op])
   }
   const layer = (id: string, name: string, order: number, follows: string | null = null) =>
-    commit(`layer ${name}`, [{ kind: 'layer.add', layer: newLayer(id, name, order, { follows }) }])
+    commit(`layer ${name}`, [{ kind: 'layer.add', layer: newLayer(id, name, order, { follows, volume: 'off' }) }])
   const shown = (on: string, drawing: string) =>
     commit('expose', [
       { kind: 'exposure.write', take: FIRST.take, layer: on, from: 0, runs: [{ drawing, frames: length }] },
@@ -232,6 +232,8 @@ export function lantern(): Drawn {
   sheet(FIRST.background, 'marsh-at-night', 1, 'key', marshAtNight())
   shown(FIRST.background, 'marsh-at-night')
 
+  // Flames, their glow and beating wings have no area to be kept.
+  commit('volume', [{ kind: 'layer.set', id: FIRST.drawn, patch: { volume: 'off' } }])
   layer('layer-glow', 'glow', 0.4)
   const glows = [0, 1, 2].map(i => `glow-${i + 1}`)
   glows.forEach((id, i) => sheet('layer-glow', id, 1 + 6 * i, i === 0 ? 'key' : 'inbetween', glow(i)))

@@ -1,4 +1,5 @@
 import { map, type Matrix, type Point } from '@unhurried/core/geometry'
+import { placeLabels } from './labels.ts'
 
 /** A place where the chart wants a drawing's middle. */
 export interface GuideMark {
@@ -94,6 +95,7 @@ export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: 
   for (const number of guides.numbers) paintNumber(brush, number, onScreen(number.at))
   for (const ground of guides.grounds) paintGround(brush, ground, onScreen)
   for (const sign of guides.signs) paintSign(brush, sign, onScreen(sign.at))
+  paintNames(brush, guides.signs, onScreen)
   if (guides.correction) paintArrow(brush, onScreen(guides.correction.from), onScreen(guides.correction.to))
   brush.globalAlpha = 1
 }
@@ -134,7 +136,7 @@ function paintNumber(brush: CanvasRenderingContext2D, { words, side }: GhostNumb
 const [PAST, FUTURE, SIGN_PX, GROUND_PX] = ['#7d6e58', '#46687c', 5, 11]
 
 /** Placed: a filled ring. Before: a half-filled one, after: a hollow one, so that they differ without hue. Cross: where it belongs. */
-function paintSign(brush: CanvasRenderingContext2D, { kind, name, chosen }: MarkSign, { x, y }: Point): void {
+function paintSign(brush: CanvasRenderingContext2D, { kind, chosen }: MarkSign, { x, y }: Point): void {
   const colour = { placed: RUST, before: PAST, after: FUTURE, cross: GREEN }[kind]
   brush.globalAlpha = kind === 'placed' || kind === 'cross' ? 1 : 0.85
   brush.strokeStyle = colour
@@ -156,12 +158,31 @@ function paintSign(brush: CanvasRenderingContext2D, { kind, name, chosen }: Mark
     if (kind === 'before') brush.arc(x, y, r, Math.PI / 2, 1.5 * Math.PI)
     brush.fill()
   }
-  if (kind === 'before' || kind === 'after') return
+}
+
+/** The names of marks that are placed or belong somewhere, none on another; one that stands far off is tied to its mark. */
+function paintNames(brush: CanvasRenderingContext2D, signs: readonly MarkSign[], onScreen: (p: Point) => Point): void {
   brush.font = '700 11px "Atkinson Hyperlegible", sans-serif'
-  brush.strokeStyle = 'rgba(253, 250, 243, 0.85)'
-  brush.lineWidth = 3
-  brush.strokeText(name, x + 7, y - 6)
-  brush.fillText(name, x + 7, y - 6)
+  const named = signs
+    .filter(({ kind }) => kind === 'placed' || kind === 'cross')
+    .map(sign => ({ ...sign, at: onScreen(sign.at), width: brush.measureText(sign.name).width }))
+  placeLabels(named).forEach(({ at, far }, i) => {
+    const { name, kind, at: mark, width } = named[i] as (typeof named)[number]
+    brush.globalAlpha = 1
+    brush.fillStyle = kind === 'placed' ? RUST : GREEN
+    if (far) {
+      brush.strokeStyle = brush.fillStyle
+      brush.lineWidth = 0.8
+      brush.beginPath()
+      brush.moveTo(mark.x, mark.y)
+      brush.lineTo(Math.max(at.x, Math.min(mark.x, at.x + width)), at.y - 4)
+      brush.stroke()
+    }
+    brush.strokeStyle = 'rgba(253, 250, 243, 0.85)'
+    brush.lineWidth = 3
+    brush.strokeText(name, at.x, at.y)
+    brush.fillText(name, at.x, at.y)
+  })
 }
 
 /** A piece of ground under the place where a mark was set down; a mark that slips is tied to it by a line. */

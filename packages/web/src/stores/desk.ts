@@ -79,6 +79,7 @@ export const useDesk = defineStore('desk', () => {
   const following = ref<Following>(kept.following)
   const sheetShape = ref<SheetShape>(kept.sheetShape)
   const dim = ref(kept.dim)
+  const beside = shallowRef(kept.beside)
   const parents = shallowRef<Parents | null>(null)
   const { readAgain, ...looking } = makeLooking(shot, layerId)
   const { deferred, lit } = looking
@@ -101,7 +102,7 @@ export const useDesk = defineStore('desk', () => {
   const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
 
   watch(
-    [tool, toolSettings, swatch, pen, pens, pressure, lightTable, following, sheetShape, closedGapPx, dim],
+    [tool, toolSettings, swatch, pen, pens, pressure, lightTable, following, sheetShape, closedGapPx, dim, beside],
     () =>
       keepSettings({
         tool: tool.value,
@@ -115,6 +116,7 @@ export const useDesk = defineStore('desk', () => {
         sheetShape: sheetShape.value,
         closedGapPx: closedGapPx.value,
         dim: dim.value,
+        beside: beside.value,
       }),
     { deep: true },
   )
@@ -302,6 +304,7 @@ export const useDesk = defineStore('desk', () => {
     plants,
     closedGapPx,
     dim,
+    beside,
     skipped,
     queueOfLayer,
     markId,

@@ -36,6 +36,9 @@ export type LightTable = z.infer<typeof LightTable>
 /** How much darker the paper may be looked at, so that a white sheet does not glare; drawings stay as they are. */
 export const DIMS = [0, 0.3, 0.55] as const
 
+/** Usual widths of the loop beside the paper, in screen pixels. */
+export const BESIDE_PX = { thumbnail: 132, phone: 236 } as const
+
 /** What the desk is set to, from one evening to the next. Whatever cannot be read is as it came. */
 const Settings = z.object({
   tool: z.string().catch('line'),
@@ -49,6 +52,11 @@ const Settings = z.object({
   sheetShape: z.enum(SHEET_SHAPES).catch('edge'),
   closedGapPx: z.number().min(0).max(60).catch(CLOSED_GAP_PX),
   dim: z.literal(DIMS).catch(0),
+  /** the loop running beside the paper, and how wide it is in screen pixels */
+  beside: z
+    .object({ on: z.boolean(), width: z.number().min(60).max(3000) })
+    .readonly()
+    .catch({ on: false, width: BESIDE_PX.phone }),
 })
 export type Settings = z.infer<typeof Settings>
 

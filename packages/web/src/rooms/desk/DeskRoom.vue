@@ -13,6 +13,7 @@ import PaperStage from './paper/PaperStage.vue'
 import SheetActsPanel from './panels/SheetActsPanel.vue'
 import SheetRoomSide from './sheet/SheetRoomSide.vue'
 import { keysAround, tapExposures } from '@unhurried/core/document'
+import { useMediaQuery } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 import { useShelves } from '../../stores/shelves.ts'
 import { makePlayback } from '../../paint/playback.ts'
@@ -124,6 +125,8 @@ const hasKeys = computed(() => {
   const { document, take } = shot
   return document && take && Object.keys(document.layers).some(layer => keysAround(document, take, layer, 0) !== null)
 })
+// Where the margin would leave too little paper it is folded, and lies over the paper when it is unfolded.
+watch(useMediaQuery('(width < 900px)'), narrow => narrow && (desk.marginFolded = true), { immediate: true })
 const showsPaper = computed(() => desk.bare || desk.sheetShape !== 'room')
 useKeys(commands.commands)
 useComeBack()
@@ -236,6 +239,11 @@ onBeforeUnmount(playback.stop)
   left: auto;
 }
 
+.desk.left :deep(.loop-beside) {
+  right: auto;
+  left: 12px;
+}
+
 .desk.left :deep(.margin) {
   border-width: 0 1px 0 0;
   border-right: 1px solid var(--rule);
@@ -278,7 +286,30 @@ onBeforeUnmount(playback.stop)
   }
 
   .desk:not(.folded) {
-    --margin: 200px;
+    --margin: 212px;
+  }
+}
+
+/* Upright, or at twice the size: the margin lies over the paper while it is needed. */
+@media (width < 900px) {
+  .desk {
+    position: relative;
+  }
+
+  .desk:not(.folded) {
+    --margin: 30px;
+  }
+
+  .desk:not(.folded) :deep(.margin) {
+    position: absolute;
+    inset: 0 0 0 auto;
+    z-index: 4;
+    width: 232px;
+    box-shadow: -6px 0 18px rgb(90 74 48 / 16%);
+  }
+
+  .desk.left:not(.folded) :deep(.margin) {
+    inset: 0 auto 0 0;
   }
 }
 

@@ -98,6 +98,9 @@ export function useCommands(room: DeskRoomPort) {
     make('Look', 'silhouettes', 'see silhouettes only', ['shift+h'], () => (desk.silhouettes = !desk.silhouettes)),
     make('Look', 'light-table', 'light table on or off', ['w'], () => (desk.lightTable.on = !desk.lightTable.on)),
     make('Look', 'play', 'play and stop', ['space'], room.togglePlay),
+    make('Look', 'beside', 'the loop small beside the paper', ['shift+p'], () => {
+      desk.beside = { ...desk.beside, on: !desk.beside.on }
+    }),
     make('Look', 'bare', 'bare paper', ['h'], () => (desk.bare = !desk.bare)),
     make('Look', 'margin', 'fold the margin', ['m'], () => (desk.marginFolded = !desk.marginFolded)),
     make('Look', 'keys', 'this sheet of keys', ['?'], room.showKeys),

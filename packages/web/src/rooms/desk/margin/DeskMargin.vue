@@ -111,7 +111,7 @@ header {
   display: flex;
   align-items: center;
   min-height: 30px;
-  padding: 0 5px 0 10px;
+  padding: 0 4px 0 8px;
   border-bottom: 1px solid var(--rule);
 }
 
@@ -121,15 +121,17 @@ header {
 }
 
 .tasks {
+  flex: 1;
   display: flex;
+  justify-content: space-between;
   min-width: 0;
-  gap: 4px;
-  font-size: 12.5px;
+  padding-right: 4px;
+  font-size: 12px;
 }
 
 .tasks .plain {
   min-height: 24px;
-  padding: 1px 3px;
+  padding: 1px 2px;
   border-radius: 0;
   border-bottom: 2px solid transparent;
   color: var(--soft);

@@ -53,6 +53,8 @@ function show(found: Found): void {
 
 <style scoped>
 ol {
+  margin: 2px 0;
+  padding: 0;
   list-style: none;
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Commands } from '../commands.ts'
 import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { DIMS } from '../../../stores/settings.ts'
@@ -7,7 +8,8 @@ import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import WordChoice from '../../../shared/WordChoice.vue'
 
-/** Lines over the paper to draw by. */
+/** Lines over the paper to draw by, and how it is seen. */
+defineProps<{ commands: Commands }>()
 const desk = useDesk()
 const shot = useShot()
 const measure = useMeasure()
@@ -62,6 +64,17 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
         @click="set({ [name]: !desk.aids[name] })"
       >
         {{ words }}
+      </button>
+      <button
+        class="plain"
+        :class="{ on: desk.beside.on }"
+        :aria-pressed="desk.beside.on"
+        :title="
+          commands.tip('beside', 'The loop runs small beside the paper, and has each stroke as soon as it is drawn')
+        "
+        @click="commands.get('beside').run()"
+      >
+        loop beside
       </button>
     </p>
     <p v-for="{ name, words, fresh, least, most } in lines" :key="name" class="line">

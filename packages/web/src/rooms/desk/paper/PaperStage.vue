@@ -22,6 +22,7 @@ import { useHands } from '../../../stores/hands.ts'
 import GatheredBox from './GatheredBox.vue'
 import HandTwins from './HandTwins.vue'
 import InForceNote from '../../../shared/InForceNote.vue'
+import LoopBeside from './LoopBeside.vue'
 import PaperWords from './PaperWords.vue'
 import TraceBox from './TraceBox.vue'
 
@@ -219,6 +220,7 @@ const cursor = computed(() => {
     <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" />
+    <LoopBeside v-if="desk.beside.on && !playing" class="loop-beside" :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />
     <PaperWords :commands="commands" :playing="playing" :busy="paper.busy.value" :said="paper.said.value" />
   </main>
@@ -247,6 +249,12 @@ canvas:not(.live) {
 
 .live {
   touch-action: none;
+}
+
+.loop-beside {
+  position: absolute;
+  right: 12px;
+  bottom: 12px;
 }
 
 .twins {

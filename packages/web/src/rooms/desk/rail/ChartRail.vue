@@ -160,6 +160,17 @@ const frameInWords = (f: number) => (f % 1 === 0.5 ? `${Math.floor(f)}½` : f.to
   gap: 3px;
 }
 
+.presets {
+  min-width: 0;
+  overflow: auto hidden;
+  scrollbar-width: none;
+}
+
+.spacing,
+.count {
+  flex: none;
+}
+
 .presets .plain,
 .spacing {
   color: var(--soft);

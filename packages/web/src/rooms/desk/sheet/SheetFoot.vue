@@ -92,7 +92,7 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
           "
           @click="button('following').run()"
         >
-          later drawings <b>{{ desk.following === 'ripple' ? 'move' : 'stay' }}</b><span class="soft"
+          later drawings <b>{{ desk.following === 'ripple' ? 'move' : 'stay' }}</b><span class="soft kept"
             >, {{ shot.take?.open ? 'as it comes' : `${length} kept` }}</span
           >
         </button>
@@ -156,6 +156,12 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
   padding: 5px 8px;
   font-size: 12px;
   white-space: nowrap;
+}
+
+@media (width < 1100px) {
+  .kept {
+    display: none;
+  }
 }
 
 .ones {

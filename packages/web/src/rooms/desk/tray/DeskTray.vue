@@ -83,7 +83,7 @@ const now = computed(() => {
         :title="lastStep ? commands.tip('undo', `Undo: ${lastStep}`) : 'Nothing to undo'"
         @click="undo.run()"
       >
-        <Undo2 :size="16" :stroke-width="1.6" aria-hidden="true" />undo
+        <Undo2 :size="16" :stroke-width="1.6" aria-hidden="true" /><span>undo</span>
       </button>
       <button
         class="tool"
@@ -91,7 +91,7 @@ const now = computed(() => {
         :title="nextStep ? commands.tip('redo', `Redo: ${nextStep}`) : 'Nothing to redo'"
         @click="redo.run()"
       >
-        <Redo2 :size="16" :stroke-width="1.6" aria-hidden="true" />redo
+        <Redo2 :size="16" :stroke-width="1.6" aria-hidden="true" /><span>redo</span>
       </button>
     </div>
     <FlipFan class="fan" :bitmaps="bitmaps" :commands="commands" />
@@ -218,8 +218,19 @@ const now = computed(() => {
 }
 
 @container tray (width < 720px) {
+  .tools,
+  .steps {
+    grid-template-rows: repeat(2, 36px);
+  }
+
   .tool {
-    width: 34px;
+    justify-content: center;
+    width: 32px;
+    padding: 0;
+  }
+
+  .playing {
+    min-width: 58px;
   }
 
   .tool span {
