@@ -1,3 +1,4 @@
+import { docs } from './eslint.docs.js'
 import js from '@eslint/js'
 import prettier from 'eslint-config-prettier'
 import n from 'eslint-plugin-n'
@@ -82,6 +83,36 @@ const roomRules = Object.entries(ROOMS).map(([room, may]) => {
   }
 })
 
+/** Inside the document of core: what a shot is, how it is changed, what a desk makes of that, and the acts on the sheet. */
+const DOCUMENT = {
+  model: [],
+  operations: ['model'],
+  replica: ['model', 'operations'],
+  acts: ['model', 'operations'],
+}
+const documentRules = Object.entries(DOCUMENT).map(([folder, may]) => {
+  const others = Object.keys(DOCUMENT).filter(other => other !== folder && !may.includes(other))
+  const rooms = Object.keys(ROOMS).filter(room => room !== 'document' && !ROOMS.document.includes(room))
+  const group = [
+    ...others.map(other => `../${other}/*`),
+    ...rooms.flatMap(room => [`../../${room}/*`, `../../../${room}/*`]),
+  ]
+  return {
+    files: [`packages/core/src/document/${folder}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group: [...group, '@unhurried/*'], message: `core/document/${folder} may use ${may.join(', ')}` },
+          ],
+        },
+      ],
+    },
+  }
+})
+
 const forbid = (files, group, message) => ({
   files,
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },
@@ -157,6 +188,13 @@ export default ts.config(
     },
   },
   ...roomRules,
+  ...documentRules,
+  {
+    files: ['packages/core/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/tests/**'],
+    plugins: { docs },
+    rules: { 'docs/exported': 'error' },
+  },
   forbid(
     ['packages/contract/src/**/*.ts'],
     ['@unhurried/web', '@unhurried/server', '../../server/*', '../../web/*'],

@@ -42,7 +42,10 @@ function needStrength(strength: number): void {
   if (!(strength >= 0 && strength <= 1)) throw new UsageError(`strength must lie between 0 and 1, not ${strength}`)
 }
 
-/** Where `count` drawings between two keys should lie if nothing but the preset's curve counted: increasing, inside 0–1. */
+/**
+ * Where `count` drawings between two keys should lie if nothing but the preset's curve counted: increasing, inside 0–1.
+ * Throws a UsageError on a count that is no whole number from 0, and on a strength outside 0–1.
+ */
 export function wishes(preset: Preset, count: number, strength = USUAL_STRENGTH): number[] {
   needWhole(count, 0, 'count')
   return Array.from({ length: count }, (_, i) => ease(preset, (i + 1) / (count + 1), strength))

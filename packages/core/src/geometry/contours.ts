@@ -39,6 +39,7 @@ interface Boxed {
   readonly box: Box
 }
 
+/** Points as samples of an even pressure. */
 export const asSamples = (path: readonly Point[]): Sample[] => path.map(({ x, y }) => ({ x, y, pressure: 0.5 }))
 
 /** The outline run round in the way of `sign`. */

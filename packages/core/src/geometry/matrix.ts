@@ -17,6 +17,7 @@ export function after(first: Matrix, then: Matrix): Matrix {
   return [A * a + C * b, B * a + D * b, A * c + C * d, B * c + D * d, A * e + C * f + E, B * e + D * f + F]
 }
 
+/** A point mapped by a matrix. */
 export function map(m: Matrix, p: Point): Point {
   return { x: m[0] * p.x + m[2] * p.y + m[4], y: m[1] * p.x + m[3] * p.y + m[5] }
 }
@@ -29,6 +30,7 @@ export function inverse(m: Matrix): Matrix | null {
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det]
 }
 
+/** The matrix that shifts by so many pixels. */
 export const translation = (dx: number, dy: number): Matrix => [1, 0, 0, 1, dx, dy]
 
 /** Scaling by sx, sy that leaves `about` where it is. */

@@ -14,8 +14,10 @@ export interface Box {
 
 export const EMPTY_BOX: Box = { left: Infinity, top: Infinity, right: -Infinity, bottom: -Infinity }
 
+/** Whether a box holds nothing: its sides are crossed. */
 export const isEmptyBox = (box: Box): boolean => box.right < box.left
 
+/** The distance of two points, in their unit. */
 export const distance = (a: Point, b: Point): number => Math.hypot(b.x - a.x, b.y - a.y)
 
 /** The point at the share `t` of the straight way from a to b. */
@@ -33,6 +35,7 @@ export function boxOf(points: Iterable<Point>): Box {
   return { left, top, right, bottom }
 }
 
+/** The smallest box round two. */
 export const unite = (a: Box, b: Box): Box => ({
   left: Math.min(a.left, b.left),
   top: Math.min(a.top, b.top),
@@ -48,9 +51,11 @@ export const grown = (box: Box, by: number): Box => ({
   bottom: box.bottom + by,
 })
 
+/** Whether two boxes share a point, sides included. */
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom
 
+/** The middle of a box. */
 export const centreOf = (box: Box): Point => ({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 })
 
 /** Distance in pixels from a point to the straight piece a–b. */

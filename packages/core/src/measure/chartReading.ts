@@ -1,10 +1,10 @@
 import { KEY_A, KEY_B, valueOf } from '../chart/halves.ts'
 import { chartInWords } from '../chart/reading.ts'
 import { pathLength, type MeasuredPath } from '../geometry/curve.ts'
-import type { Chart } from '../document/model.ts'
-import { parentDrawing } from '../document/queue.ts'
-import { firstFrameOf } from '../document/selectors.ts'
-import { find } from '../document/table.ts'
+import type { Chart } from '../document/model/model.ts'
+import { parentDrawing } from '../document/model/queue.ts'
+import { firstFrameOf } from '../document/model/selectors.ts'
+import { find } from '../document/model/table.ts'
 import { placeOn, type Survey } from './survey.ts'
 import {
   readWay,

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
-import { FIRST } from '../document/fresh.ts'
-import type { MarkPlace, ShotDocument } from '../document/model.ts'
+import { FIRST } from '../document/model/fresh.ts'
+import type { MarkPlace, ShotDocument } from '../document/model/model.ts'
 import { applyBatch, type Operation } from '../document/operations/index.ts'
-import { currentTake } from '../document/selectors.ts'
+import { currentTake } from '../document/model/selectors.ts'
 import { sampleDocument } from '../document/tests/sample.ts'
 import { groundFor, plantedMarks, slips } from './planted.ts'
 

@@ -1,8 +1,8 @@
 import type { LoopRange } from '../time/loop.ts'
 import { distance, type Point } from '../geometry/point.ts'
-import type { MarkPlace, ShotDocument, Take } from '../document/model.ts'
-import { exposures, marksOf } from '../document/selectors.ts'
-import { find } from '../document/table.ts'
+import type { MarkPlace, ShotDocument, Take } from '../document/model/model.ts'
+import { exposures, marksOf } from '../document/model/selectors.ts'
+import { find } from '../document/model/table.ts'
 
 /** How far a planted mark may lie from where it was set down, in paper pixels, before it is said to slip. */
 export const SLIP_PX = 2
@@ -24,6 +24,7 @@ export interface Planted {
   readonly offPx: number
 }
 
+/** Whether a planted mark lies farther from where it was set down than `SLIP_PX`. */
 export const slips = (planted: Planted): boolean => planted.offPx > SLIP_PX
 
 interface Step {

@@ -1,8 +1,8 @@
 import type { LoopRange } from '../time/loop.ts'
 import type { Point } from '../geometry/point.ts'
-import type { Drawing, ShotDocument, Take } from '../document/model.ts'
-import { exposures } from '../document/selectors.ts'
-import { find } from '../document/table.ts'
+import type { Drawing, ShotDocument, Take } from '../document/model/model.ts'
+import { exposures } from '../document/model/selectors.ts'
+import { find } from '../document/model/table.ts'
 import type { Shape } from '../raster/shapeOf.ts'
 
 /** A shot and what was measured of it. */

@@ -1,5 +1,5 @@
 import type { Moments } from '../raster/moments.ts'
-import type { Volume } from '../document/model.ts'
+import type { Volume } from '../document/model/model.ts'
 
 /** How far a drawing's area or volume may be from the reference before it is pointed out: ±8 %. */
 export const VOLUME_TOLERANCE = 0.08

@@ -14,7 +14,7 @@ const LINE_ALPHA = 96
  * The silhouette of a drawing from the alpha of its pixels (one byte each): everything that the outside, coming in from
  * the edges of the paper, cannot reach without crossing a line. An unfilled outline counts as its whole shape; a gap lets
  * the outside in. The outside moves in four directions, so a diagonal line of single pixels holds. From pixels named in
- * `spaces` it comes in too: enclosed empty space.
+ * `spaces` it comes in too: enclosed empty space. Throws a UsageError when the bytes are not as many as the pixels.
  */
 export function silhouette(
   alpha: Uint8Array | Uint8ClampedArray,

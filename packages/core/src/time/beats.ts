@@ -1,7 +1,10 @@
 import { needPositive, needWhole } from '../errors.ts'
 import { nearestFrame } from './frames.ts'
 
-/** Frames between beats at a tempo: 60·fps / bpm. Mostly no whole number. */
+/**
+ * Frames between beats at a tempo: 60·fps / bpm. Mostly no whole number. Throws a UsageError on a tempo or a rate that is
+ * not above 0.
+ */
 export function framesPerBeat(bpm: number, fps: number): number {
   needPositive(bpm, 'tempo')
   needPositive(fps, 'fps')
@@ -11,6 +14,7 @@ export function framesPerBeat(bpm: number, fps: number): number {
 /**
  * The frames (from 0) on which the beats of a tempo fall within `length` frames, the first on `first`. Every beat is
  * rounded on its own, so that no error adds up. Beats that would fall on the same frame as the one before are left out.
+ * Throws a UsageError on a first frame that is no whole number from 0, and on a tempo or a rate that is not above 0.
  */
 export function tempoBeats(bpm: number, fps: number, first: number, length: number): number[] {
   needWhole(first, 0, 'frame')
@@ -23,7 +27,10 @@ export function tempoBeats(bpm: number, fps: number, first: number, length: numb
   return frames
 }
 
-/** A tapped rhythm: the moments of the taps as frames (from 0), the first tap on `first`. */
+/**
+ * A tapped rhythm: the moments of the taps as frames (from 0), the first tap on `first`. Throws a UsageError on a rate
+ * that is not above 0.
+ */
 export function tappedBeats(tapsMs: readonly number[], fps: number, first: number): number[] {
   needPositive(fps, 'fps')
   const start = tapsMs[0] ?? 0

@@ -20,7 +20,10 @@ export interface Cycle {
 /** Frames of one turn. */
 export const periodOf = (cycle: Pick<Cycle, 'pattern'>): number => lengthOf(cycle.pattern)
 
-/** `frames` frames of a pattern repeated, beginning `offset` frames into it. In plain form. */
+/**
+ * `frames` frames of a pattern repeated, beginning `offset` frames into it. In plain form. Throws a UsageError on a
+ * pattern without frames, and on frames that are no whole number from 0.
+ */
 export function unrolled(pattern: readonly Run[], offset: number, frames: number): Run[] {
   needWhole(frames, 0, 'frames')
   const period = lengthOf(pattern)
@@ -108,7 +111,10 @@ export interface CycleFit {
   readonly startLater: number
 }
 
-/** Turns, remainder, and what length, offset or start would come out even. All in frames. */
+/**
+ * Turns, remainder, and what length, offset or start would come out even. All in frames. Throws a UsageError on a period
+ * or frames under 1.
+ */
 export function fitOf(period: number, frames: number): CycleFit {
   needWhole(period, 1, 'frames of a pattern')
   needWhole(frames, 1, 'frames')
@@ -126,14 +132,20 @@ export function fitOf(period: number, frames: number): CycleFit {
   }
 }
 
-/** Pattern lengths near `period` of which whole turns fill `frames`, nearest first: what a secondary cycle can run in. */
+/**
+ * Pattern lengths near `period` of which whole turns fill `frames`, nearest first: what a secondary cycle can run in.
+ * Throws a UsageError on frames under 1.
+ */
 export function fittingPeriods(frames: number, period: number, most = 3): number[] {
   needWhole(frames, 1, 'frames')
   const divisors = Array.from({ length: frames }, (_, i) => i + 1).filter(n => frames % n === 0)
   return divisors.sort((a, b) => Math.abs(a - period) - Math.abs(b - period) || a - b).slice(0, most)
 }
 
-/** After how many frames two cycles of a and b frames stand together as they began: the least common multiple. */
+/**
+ * After how many frames two cycles of a and b frames stand together as they began: the least common multiple. Throws a
+ * UsageError on a cycle without frames.
+ */
 export function meetAgain(a: number, b: number): number {
   needWhole(a, 1, 'frames of a cycle')
   needWhole(b, 1, 'frames of a cycle')

@@ -120,7 +120,10 @@ export function overwrite(runs: readonly Run[], from: number, written: readonly 
   return spliced(runs, from, to, written)
 }
 
-/** Puts `inserted` before frame `at`; everything from there on moves back. The column grows. */
+/**
+ * Puts `inserted` before frame `at`; everything from there on moves back. The column grows. Throws a UsageError on a frame
+ * outside the column.
+ */
 export function insert(runs: readonly Run[], at: number, inserted: readonly Run[]): Run[] {
   const length = lengthOf(runs)
   needWhole(at, 0, 'frame')
@@ -138,7 +141,10 @@ export function heldAt(runs: readonly Run[], at: number, frames: number): Run[] 
   return [{ drawing: at > 0 ? drawingAt(runs, at - 1) : null, frames }]
 }
 
-/** Makes a column `length` frames long: cuts its end off, or adds nothing at the end. */
+/**
+ * Makes a column `length` frames long: cuts its end off, or adds nothing at the end. Throws a UsageError on a length that
+ * is no whole number from 0.
+ */
 export function fitTo(runs: readonly Run[], length: number): Run[] {
   needWhole(length, 0, 'length')
   const now = lengthOf(runs)
@@ -172,7 +178,10 @@ export function shareFrames(frames: number, weights: readonly number[]): number[
   })
 }
 
-/** Splits `frames` over `parts` as evenly as whole frames allow: 36 over 24 is 1, 2, 1, 2 … */
+/**
+ * Splits `frames` over `parts` as evenly as whole frames allow: 36 over 24 is 1, 2, 1, 2 …. Throws a UsageError on fewer
+ * than one part, or fewer frames than parts.
+ */
 export function spread(frames: number, parts: number): number[] {
   needWhole(parts, 1, 'parts')
   return shareFrames(

@@ -1,6 +1,8 @@
 import { needPositive, needWhole } from '../errors.ts'
 
-/** How long `frames` last, in seconds, at `fps` frames a second. */
+/**
+ * How long `frames` last, in seconds, at `fps` frames a second. Throws a UsageError on a rate that is not above 0.
+ */
 export function secondsOf(frames: number, fps: number): number {
   needPositive(fps, 'fps')
   return frames / fps
@@ -37,15 +39,18 @@ export function wholeFrames(seconds: number, fps: number): WholeFrames {
 }
 
 /**
- * The frame due at a moment of playback: `floor(elapsedMs * fps / 1000)`, counted from 0. Asked afresh at every tick, so
- * a late tick drops frames and never slows the film down.
+ * The frame due at a moment of playback: `floor(elapsedMs * fps / 1000)`, counted from 0. Asked afresh at every tick, so a
+ * late tick drops frames and never slows the film down. Throws a UsageError on a rate that is not above 0.
  */
 export function frameAt(elapsedMs: number, fps: number): number {
   needPositive(fps, 'fps')
   return Math.max(0, Math.floor((elapsedMs * fps) / 1000 + 1e-9))
 }
 
-/** Timecode h:mm:ss:ff of a frame counted from 0. Whole frame rates only. */
+/**
+ * Timecode h:mm:ss:ff of a frame counted from 0. Whole frame rates only. Throws a UsageError on a frame under 0 and on a
+ * rate under 1.
+ */
 export function timecode(frame: number, fps: number): string {
   needWhole(frame, 0, 'frame')
   needWhole(fps, 1, 'fps')

@@ -6,7 +6,10 @@ import { lengthOf, placed, plain, shareFrames, slice, spread, type Run } from '.
  * shorter, and `replaceStretch` puts it back, with or without moving what follows.
  */
 
-/** Every drawing of a stretch on `n` frames, in order. Frames that show nothing keep their length. */
+/**
+ * Every drawing of a stretch on `n` frames, in order. Frames that show nothing keep their length. Throws a UsageError on
+ * an exposure under 1.
+ */
 export function onN(runs: readonly Run[], n: number): Run[] {
   needWhole(n, 1, 'exposure')
   return runs.map(run => (run.drawing === null ? run : { drawing: run.drawing, frames: n }))
@@ -23,7 +26,7 @@ export function thereAndBack(runs: readonly Run[], looped: boolean): Run[] {
   return [...runs, ...runs.slice(looped ? 1 : 0, -1).reverse()]
 }
 
-/** A stretch so many times over. */
+/** A stretch so many times over. Throws a UsageError on fewer than 1 times. */
 export function repeated(runs: readonly Run[], times: number): Run[] {
   needWhole(times, 1, 'times')
   return Array.from({ length: times }, () => runs).flat()
@@ -60,9 +63,9 @@ export function followedHolds(frames: number, holds: readonly number[]): number[
 export type Following = 'ripple' | 'stay'
 
 /**
- * A column with frames [from, to) (none, where a stretch is put in) replaced by `stretch`. 'ripple': what follows moves, the column grows or shrinks.
- * 'stay': what follows keeps its frames; a longer stretch is cut off at `to`, a shorter one is filled up by holding its
- * last drawing.
+ * A column with frames [from, to) (none, where a stretch is put in) replaced by `stretch`. 'ripple': what follows moves,
+ * the column grows or shrinks. 'stay': what follows keeps its frames; a longer stretch is cut off at `to`, a shorter one
+ * is filled up by holding its last drawing. Throws a UsageError on frames that are no stretch of the column.
  */
 export function replaceStretch(
   runs: readonly Run[],
@@ -81,7 +84,8 @@ export function replaceStretch(
 
 /**
  * Slides frames [from, to) by `by` frames within the column, which keeps its length: the drawing on the side they come
- * from is held longer (nothing, at the ends of the column), what lies in their way is covered.
+ * from is held longer (nothing, at the ends of the column), what lies in their way is covered. Throws a UsageError on
+ * frames that are no stretch of the column.
  */
 export function slid(runs: readonly Run[], from: number, to: number, by: number): Run[] {
   needStretch(runs, from, to)
@@ -101,7 +105,7 @@ export function slid(runs: readonly Run[], from: number, to: number, by: number)
 
 /**
  * Cuts a hold at a frame: 'end' lets the drawing end with that frame, 'start' lets it begin with it. With 'ripple' the
- * frames that go are taken out; else they show nothing.
+ * frames that go are taken out; else they show nothing. Throws a UsageError on a frame outside the column.
  */
 export function trimmed(runs: readonly Run[], frame: number, side: 'start' | 'end', following: Following): Run[] {
   const run = placed(runs).find(r => frame >= r.start && frame < r.start + r.frames)

@@ -1,7 +1,7 @@
 import { needPositive } from '../errors.ts'
-import { isAnimated, ROLES, type Layer, type Role, type ShotDocument, type Take } from '../document/model.ts'
-import { exposures, isBlank, layersInOrder } from '../document/selectors.ts'
-import { get } from '../document/table.ts'
+import { isAnimated, ROLES, type Layer, type Role, type ShotDocument, type Take } from '../document/model/model.ts'
+import { exposures, isBlank, layersInOrder } from '../document/model/selectors.ts'
+import { get } from '../document/model/table.ts'
 
 /** What one layer of a take asks to be drawn. */
 export interface LayerBudget {
@@ -21,7 +21,10 @@ export interface LayerBudget {
   readonly onOnes: number
 }
 
-/** A drawing held for this many frames or more rests: a quarter of a second, whatever the rate. */
+/**
+ * A drawing held for this many frames or more rests: a quarter of a second, whatever the rate. Throws a UsageError on a
+ * rate that is not above 0.
+ */
 export function holdFrom(fps: number): number {
   needPositive(fps, 'fps')
   return Math.ceil(fps / 4)

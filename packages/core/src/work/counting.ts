@@ -1,7 +1,7 @@
 import { needWhole } from '../errors.ts'
-import { isBlank } from '../document/selectors.ts'
-import { get } from '../document/table.ts'
-import { isAnimated, type ShotDocument, type Take } from '../document/model.ts'
+import { isBlank } from '../document/model/selectors.ts'
+import { get } from '../document/model/table.ts'
+import { isAnimated, type ShotDocument, type Take } from '../document/model/model.ts'
 
 /** Drawings of a take, each counted once however often and however long it is exposed. Only what is animated counts: neither backgrounds nor paint under lines. */
 export interface DrawingCount {
@@ -10,7 +10,10 @@ export interface DrawingCount {
   readonly left: number
 }
 
-/** Drawings that `frames` take when every one is held for `exposure` frames: ceil(frames / exposure). */
+/**
+ * Drawings that `frames` take when every one is held for `exposure` frames: ceil(frames / exposure). Throws a UsageError
+ * on frames under 0 and on an exposure under 1.
+ */
 export function drawingsNeeded(frames: number, exposure: number): number {
   needWhole(frames, 0, 'frames')
   needWhole(exposure, 1, 'exposure')

@@ -40,7 +40,7 @@ export interface SeenOnPhone {
 /** 0.15 mm seen from 30 cm is 1.7 minutes of arc: about what the eye separates with comfort. */
 const THINNEST_MM = 0.15
 
-/** How large a picture is across the width of a phone. */
+/** How large a picture is across the width of a phone. Throws a UsageError on a size that is not above 0. */
 export function seenOnPhone(width: number, height: number): SeenOnPhone {
   needPositive(width, 'width')
   needPositive(height, 'height')
@@ -59,7 +59,10 @@ export function safeBox(width: number, height: number): { left: number; top: num
   return { left: dx, top: dy, right: width - dx, bottom: height - dy }
 }
 
-/** The largest part of a picture that has another's proportions, around its middle, in pixels: what filling that one leaves. */
+/**
+ * The largest part of a picture that has another's proportions, around its middle, in pixels: what filling that one
+ * leaves. Throws a UsageError on a size that is not above 0.
+ */
 export function cropTo(
   picture: { readonly width: number; readonly height: number },
   other: { readonly width: number; readonly height: number },
@@ -72,7 +75,10 @@ export function cropTo(
   return { left, top, right: left + width, bottom: top + height }
 }
 
-/** A ratio of whole numbers for a picture, as small as they get: 16:9; or "1.85 to 1" when they stay large. */
+/**
+ * A ratio of whole numbers for a picture, as small as they get: 16:9; or "1.85 to 1" when they stay large. Throws a
+ * UsageError on a size that is no whole number from 1.
+ */
 export function ratioInWords(width: number, height: number): string {
   needWhole(width, 1, 'width')
   needWhole(height, 1, 'height')
@@ -91,7 +97,10 @@ export interface PaceOfDrawing {
   readonly forShot: number
 }
 
-/** Drawings a second, and for a shot of so many seconds, at a rate and an exposure. The shot takes the nearest whole frames. */
+/**
+ * Drawings a second, and for a shot of so many seconds, at a rate and an exposure. The shot takes the nearest whole
+ * frames. Throws a UsageError on a rate, an exposure or a time that is not above 0.
+ */
 export function paceOfDrawing(fps: number, exposure: number, seconds: number): PaceOfDrawing {
   needPositive(fps, 'fps')
   needWhole(exposure, 1, 'exposure')
@@ -102,7 +111,8 @@ export function paceOfDrawing(fps: number, exposure: number, seconds: number): P
 
 /**
  * How far along a sample movement is at a moment when drawn at a rate and an exposure: the share of its time, stepped to
- * the drawing that is on screen. All samples begin and end together whatever their rate.
+ * the drawing that is on screen. All samples begin and end together whatever their rate. Throws a UsageError on a duration
+ * that is not above 0.
  */
 export function steppedShare(elapsedMs: number, durationMs: number, fps: number, exposure: number): number {
   needPositive(durationMs, 'duration')

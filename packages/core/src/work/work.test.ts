@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { FIRST, freshDocument } from '../document/fresh.ts'
+import { FIRST, freshDocument } from '../document/model/fresh.ts'
 import { applyBatch, type Operation } from '../document/operations/index.ts'
-import { currentTake } from '../document/selectors.ts'
+import { currentTake } from '../document/model/selectors.ts'
 import { sampleDrawing } from '../document/tests/sample.ts'
 import { tappedBeats, tempoBeats, wholeFrames } from '../time/index.ts'
 import {

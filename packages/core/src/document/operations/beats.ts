@@ -1,6 +1,6 @@
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
-import { LIMITS } from '../model.ts'
-import { find, get, has } from '../table.ts'
+import { LIMITS } from '../model/model.ts'
+import { find, get, has } from '../model/table.ts'
 import { family } from './family.ts'
 import { isFrame, PLAIN, refusal, type Handler } from './kinds.ts'
 

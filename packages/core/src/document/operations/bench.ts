@@ -1,5 +1,5 @@
-import { LIMITS, type ShotDocument } from '../model.ts'
-import type { Table } from '../table.ts'
+import { LIMITS, type ShotDocument } from '../model/model.ts'
+import type { Table } from '../model/table.ts'
 import type { Refusal } from './kinds.ts'
 
 /**

@@ -1,5 +1,5 @@
-import { LIMITS, ROLES, type Drawing, type Element, type ShotDocument } from '../model.ts'
-import { find, get, has } from '../table.ts'
+import { LIMITS, ROLES, type Drawing, type Element, type ShotDocument } from '../model/model.ts'
+import { find, get, has } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 import { refusePlaces } from './marks.ts'
 import { PLAIN, refusal, type Handler, type Refusal } from './kinds.ts'

@@ -1,5 +1,13 @@
-import { LIMITS, type ActionNote, type Beat, type Chart, type Mark, type ShotDocument, type Swatch } from '../model.ts'
-import { find, get, has, type Table } from '../table.ts'
+import {
+  LIMITS,
+  type ActionNote,
+  type Beat,
+  type Chart,
+  type Mark,
+  type ShotDocument,
+  type Swatch,
+} from '../model/model.ts'
+import { find, get, has, type Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 import {
   refusal,

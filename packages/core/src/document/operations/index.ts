@@ -1,4 +1,4 @@
-import type { ShotDocument } from '../model.ts'
+import type { ShotDocument } from '../model/model.ts'
 import * as beats from './beats.ts'
 import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'

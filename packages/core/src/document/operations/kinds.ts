@@ -16,8 +16,8 @@ import type {
   Swatch,
   Take,
   WayOfWorking,
-} from '../model.ts'
-import type { Table } from '../table.ts'
+} from '../model/model.ts'
+import type { Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 
 /** Every change of a document. Small plain values, by id, so that changes to different things can go in either order. */
@@ -166,6 +166,7 @@ export interface Handler<K extends OperationKind> {
   invert(before: ShotDocument, op: OperationOf<K>): Operation[]
 }
 
+/** Whether a number can be a frame: whole, from 0. */
 export const isFrame = (n: number): boolean => Number.isInteger(n) && n >= 0
 
 /** What the properties of a patch were before: the patch that undoes it. */
@@ -173,4 +174,5 @@ export function valuesBefore<T extends object, P extends Partial<T>>(thing: T, p
   return Object.fromEntries(Object.keys(patch).map(key => [key, thing[key as keyof T]])) as P
 }
 
+/** Why something is refused, and what it is about. */
 export const refusal = (code: RefusalCode, what: string): Refusal => ({ code, what })

@@ -1,5 +1,5 @@
-import { MARK_KINDS, type MarkPlace, type ShotDocument } from '../model.ts'
-import { find, get, has, type Table } from '../table.ts'
+import { MARK_KINDS, type MarkPlace, type ShotDocument } from '../model/model.ts'
+import { find, get, has, type Table } from '../model/table.ts'
 import { family } from './family.ts'
 import { PLAIN, refusal, type Handler, type Refusal } from './kinds.ts'
 

@@ -11,8 +11,8 @@ import {
   type Layer,
   type ShotDocument,
   type Take,
-} from '../model.ts'
-import { find, get, has, type Table } from '../table.ts'
+} from '../model/model.ts'
+import { find, get, has, type Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 import { family } from './family.ts'
 import { PLAIN, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'

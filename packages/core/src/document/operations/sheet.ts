@@ -2,8 +2,8 @@ import { cycleAfterInsert, cycleAfterRemove, cycleEnd, withCycles, type Cycle } 
 import * as exposure from '../../time/exposure.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loop.ts'
-import type { ShotDocument, Take } from '../model.ts'
-import { find, get, has, type Table } from '../table.ts'
+import type { ShotDocument, Take } from '../model/model.ts'
+import { find, get, has, type Table } from '../model/table.ts'
 import { runsOf, type Bench } from './bench.ts'
 import { isFrame, PLAIN, refusal, type Facts, type Handler, type Operation, type Refusal } from './kinds.ts'
 import { isTied, refuseTied } from './tied.ts'
@@ -141,6 +141,7 @@ function refuseLinked(take: Take, layer: string, from: number, to: number): Refu
   return cycle ? refusal('linked', cycle.id) : null
 }
 
+/** Whether a loop (frames from 0, `to` left out) lies in a take of so many frames; none always fits. */
 export const loopFits = (loop: LoopRange, length: number): boolean =>
   isFrame(loop.from) && isFrame(loop.to) && loop.from < loop.to && loop.to <= length
 

@@ -1,6 +1,6 @@
 import { plain, sameRuns, type Run } from '../../time/exposure.ts'
-import type { Layer, ShotDocument } from '../model.ts'
-import { find, get } from '../table.ts'
+import type { Layer, ShotDocument } from '../model/model.ts'
+import { find, get } from '../model/table.ts'
 import { makeBench, type Bench } from './bench.ts'
 import { refusal, type Operation, type Refusal } from './kinds.ts'
 

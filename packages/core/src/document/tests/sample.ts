@@ -2,8 +2,8 @@ import fc from 'fast-check'
 import { PRESETS } from '../../chart/ease.ts'
 import { presetTicks, presetWish } from '../../chart/wish.ts'
 import type { Run } from '../../time/exposure.ts'
-import { newLayer, FIRST, freshDocument } from '../fresh.ts'
-import type { Drawing, Element, ShotDocument } from '../model.ts'
+import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
+import type { Drawing, Element, ShotDocument } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 
 /** A shot of 24 frames with two keys on twos, for tests. */

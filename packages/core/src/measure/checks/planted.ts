@@ -1,5 +1,5 @@
-import { exposures, layersInOrder } from '../../document/selectors.ts'
-import { find } from '../../document/table.ts'
+import { exposures, layersInOrder } from '../../document/model/selectors.ts'
+import { find } from '../../document/model/table.ts'
 import { plantedMarks, slips } from '../planted.ts'
 import type { Check, Finding } from './check.ts'
 

@@ -1,5 +1,5 @@
-import { isAnimated } from '../../document/model.ts'
-import { isBlank, layersInOrder, referenceKey } from '../../document/selectors.ts'
+import { isAnimated } from '../../document/model/model.ts'
+import { isBlank, layersInOrder, referenceKey } from '../../document/model/selectors.ts'
 import { shownOn } from '../survey.ts'
 import { compareVolume } from '../volume.ts'
 import { percent, type Check, type Finding } from './check.ts'

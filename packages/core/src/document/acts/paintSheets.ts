@@ -1,0 +1,49 @@
+import type { Drawing, Layer, ShotDocument } from '../model/model.ts'
+import type { Operation } from '../operations/index.ts'
+import { find, get } from '../model/table.ts'
+
+/*
+ * Paint layers that are tied to a line layer: their sheets lie under the line drawings of the same number and are exposed
+ * with them. What is done to the timing of either is done to the line layer.
+ */
+
+/** The layer whose timing a layer shows: the one it follows, or itself. */
+export const timedBy = (document: ShotDocument, layer: string): string => find(document.layers, layer)?.follows ?? layer
+
+/** The paint layers tied to a line layer. */
+export const followersOf = (document: ShotDocument, layer: string): Layer[] =>
+  Object.values(document.layers).filter(other => other.follows === layer)
+
+/** The sheets of tied layers that lie under a line drawing. */
+export function sheetsUnder(document: ShotDocument, line: Drawing): Drawing[] {
+  const layers = new Set(followersOf(document, line.layer).map(layer => layer.id))
+  if (layers.size === 0) return []
+  return Object.values(document.drawings).filter(d => layers.has(d.layer) && d.number === line.number)
+}
+
+/** A blank sheet, or a copy of another's strokes, to lie under a line drawing on a layer tied to its layer. */
+export function sheetFor(line: Drawing, layer: string, elements: Drawing['elements'], newId: () => string): Drawing {
+  return { id: newId(), layer, number: line.number, role: line.role, elements, marks: {} }
+}
+
+/** Copies of the sheets under a line drawing, to lie under its copy; samples are shared, not copied. */
+export function sheetsUnderCopy(
+  document: ShotDocument,
+  line: Drawing,
+  copy: Drawing,
+  copied: (sheet: Drawing) => Drawing['elements'],
+  newId: () => string,
+): Operation[] {
+  if (line.layer !== copy.layer) return []
+  return sheetsUnder(document, line).map(sheet => ({
+    kind: 'drawing.add',
+    drawing: sheetFor(copy, sheet.layer, copied(sheet), newId),
+  }))
+}
+
+/**
+ * Operations that take off the paint under a line drawing that goes: left behind, it would lie under the next drawing that
+ * gets the number.
+ */
+export const paintOff = (document: ShotDocument, line: string): Operation[] =>
+  sheetsUnder(document, get(document.drawings, line)).map(sheet => ({ kind: 'drawing.remove', id: sheet.id }))

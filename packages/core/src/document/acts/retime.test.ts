@@ -1,0 +1,379 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { presetWish } from '../../chart/index.ts'
+import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
+import { copyClip, pasteClip } from './clip.ts'
+import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
+import { cycleAt, withPattern, type Edited } from './layerForm.ts'
+import { makeDrawings, setPartChart } from './make.ts'
+import type { ShotDocument, Take } from '../model/model.ts'
+import { applyBatch, type Operation } from '../operations/index.ts'
+import { drawingQueue } from '../model/queue.ts'
+import * as retime from './retime.ts'
+import type { Manner, Room } from './room.ts'
+import { chartBetween, columnOf, currentTake, keysAround } from '../model/selectors.ts'
+import { exposeSelection, holdDrawing, putNewDrawing, removeExposure } from './sheetEdits.ts'
+import { get } from '../model/table.ts'
+import { copyTake, differencesInWords, timingDifferences, unexposedDrawings } from './takes.ts'
+import { sampleDrawing, sampleElement, sure } from '../tests/sample.ts'
+
+const L = FIRST.drawn
+const LONGER: Manner = { following: 'ripple', room: 'longer' }
+const takeOf = (document: ShotDocument): Take => currentTake(document)
+
+function apply(document: ShotDocument, ops: readonly Operation[]): ShotDocument {
+  const result = applyBatch(document, ops)
+  if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
+  return result.document
+}
+
+function done(document: ShotDocument, step: Edited): ShotDocument {
+  if (!step.ok) throw new Error(step.code)
+  return apply(document, step.ops)
+}
+
+const sheet = (letters: string): Run[] =>
+  plain([...letters].map(letter => ({ drawing: letter === '.' ? null : letter, frames: 1 })))
+
+/** A shot whose drawn layer shows the letters, one a frame; capitals are keys. */
+function shotOf(letters: string): ShotDocument {
+  const fresh = freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, letters.length)
+  const ids = [...new Set(letters)].filter(letter => letter !== '.')
+  return apply(fresh, [
+    ...ids.map((id, i): Operation => {
+      const role = id === id.toUpperCase() ? 'key' : 'inbetween'
+      return { kind: 'drawing.add', drawing: { ...sampleDrawing(id, i + 1), role } }
+    }),
+    { kind: 'exposure.write', take: FIRST.take, layer: L, from: 0, runs: sheet(letters) },
+  ])
+}
+
+const shown = (document: ShotDocument, layer: string = L, take = takeOf(document)) => {
+  const column = columnOf(take, layer)
+  return Array.from({ length: lengthOf(column) }, (_, f) => drawingAt(column, f) ?? '.').join('')
+}
+
+const linked = (document: ShotDocument, from: number, to: number | null, letters: string, offset = 0) =>
+  apply(document, [
+    {
+      kind: 'cycle.add',
+      take: document.current,
+      cycle: { id: 'y', layer: L, from, to, offset, pattern: sheet(letters) },
+    },
+  ])
+
+describe('frames taken out where a linked cycle begins', () => {
+  const cycled = linked(shotOf('abcabcab'), 0, null, 'abc')
+  test('what stays shows what it showed: abcabcab, frames 2 to 5 kept, is bcab', () => {
+    const kept = apply(cycled, retime.keepOnly(takeOf(cycled), 1, 5))
+    expect(shown(kept)).toBe('bcab')
+    expect(takeOf(kept).cycles.y?.offset).toBe(1)
+    const headless = apply(cycled, retime.framesOut(takeOf(cycled), 0, 2))
+    expect(shown(headless)).toBe('cabcab')
+  })
+
+  test('whatever is kept or cut off at the head, of any cycle, stays as it was; and it is undone exactly', () => {
+    fc.assert(
+      fc.property(fc.nat(7), fc.integer({ min: 1, max: 8 }), fc.nat(3), fc.nat(2), (from, n, start, offset) => {
+        const document = linked(shotOf('abcabcabab'), start, null, 'abc', offset)
+        const [was, to] = [shown(document), Math.min(10, from + n)]
+        expect(shown(apply(document, retime.keepOnly(takeOf(document), from, to)))).toBe(was.slice(from, to))
+        if (from > start) return
+        const cut = applyBatch(document, retime.framesOut(takeOf(document), from, Math.min(n, 9 - from)))
+        if (!cut.ok) throw new Error(cut.refusal.code)
+        if (from + n > start)
+          expect(shown(cut.document)).toBe(was.slice(0, from) + was.slice(from + Math.min(n, 9 - from)))
+        expect(apply(cut.document, cut.inverse)).toEqual(document)
+      }),
+    )
+  })
+})
+
+describe('there and back', () => {
+  const marked = (from: number, to: number) => ({ layers: [L], from, to })
+  const back = (document: ShotDocument, from: number, to: number) =>
+    shown(
+      done(document, retime.retime(document, takeOf(document), marked(from, to), { kind: 'there-and-back' }, 'ripple')),
+    )
+  test('comes home, unless it is the loop, which shows the first drawing again by itself', () => {
+    const base = shotOf('aabbcc......')
+    expect(back(base, 0, 6)).toContain('aabbccbbaa')
+    const looped = apply(base, [{ kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 6 } }])
+    expect(back(looped, 0, 6)).toContain('aabbccbb')
+    expect(back(looped, 0, 6)).not.toContain('aabbccbbaa')
+    expect(back(linked(shotOf('abcabc..'), 0, 6, 'abc'), 0, 3)).toBe('abcbabcb')
+  })
+})
+
+describe('moving a key', () => {
+  const base = shotOf('AAbbccDDeeffGG')
+
+  test('later: the drawings before it get the frames, those behind it give them', () => {
+    expect(shown(done(base, retime.moveKey(base, takeOf(base), 'D', 9, 'stay')))).toBe('AAAbbbcccDefGG')
+    expect(shown(done(base, retime.moveKey(base, takeOf(base), 'D', 4, 'stay')))).toBe('AbbcDDDeefffGG')
+  })
+
+  test('with a ripple everything behind it moves along', () => {
+    const to = (frame: number, manner: Manner = 'ripple') => retime.moveKey(base, takeOf(base), 'D', frame, manner)
+    // The shot keeps its length: what it ends on is held for less, or for longer.
+    expect(shown(done(base, to(7)))).toBe('AAbbbccDDeeffG')
+    expect(shown(done(base, to(3)))).toBe('AbcDDeeffGGGGG')
+    expect(to(9)).toEqual({ ok: false, code: 'no-room', over: 3 })
+    expect(shown(done(base, to(9, LONGER)))).toBe('AAAbbbcccDDeeffGG')
+    const roomy = shotOf('AAbbccDDeeff..GG')
+    expect(shown(done(roomy, retime.moveKey(roomy, takeOf(roomy), 'D', 8, 'ripple')))).toBe('AAAbbcccDDeeffGG')
+  })
+
+  test('is refused in words where there is no room', () => {
+    const step = (frame: number) => retime.moveKey(base, takeOf(base), 'D', frame, 'stay')
+    expect(step(2)).toEqual({ ok: false, code: 'too-little-room', frames: 2, needed: 3 })
+    expect(step(11)).toEqual({ ok: false, code: 'too-little-room', frames: 1, needed: 3 })
+    expect(step(12)).toEqual({ ok: false, code: 'past-a-key' })
+    expect(retime.moveKey(base, takeOf(base), 'nobody', 3, 'stay')).toEqual({ ok: false, code: 'not-a-key' })
+  })
+
+  test('wherever it goes, nothing is lost, the order stays, and undo is exact', () => {
+    fc.assert(
+      fc.property(fc.nat(30), fc.constantFrom('stay' as const, 'ripple' as const), (frame, following) => {
+        const step = retime.moveKey(base, takeOf(base), 'D', frame, following)
+        if (!step.ok) return
+        const result = applyBatch(base, step.ops)
+        if (!result.ok) throw new Error(result.refusal.code)
+        expect(columnOf(takeOf(result.document), L).map(run => run.drawing)).toEqual([...'AbcDefG'])
+        const before = shown(result.document).indexOf('D')
+        expect(before).toBe(frame)
+        const back = applyBatch(result.document, result.inverse)
+        expect(back.ok && back.document).toEqual(base)
+      }),
+    )
+  })
+
+  test('the inbetweens keep their chart: spacing is not timing', () => {
+    const ids = (() => {
+      let n = 0
+      return () => `n${++n}`
+    })()
+    const two = shotOf('AAAAAAAAB')
+    const pair = keysAround(two, takeOf(two), L, 0)
+    if (!pair) throw new Error('no keys')
+    const making = makeDrawings(two, takeOf(two), pair, presetWish('slow-in'), 3, 2, ids)
+    if (!making.ok) throw new Error(making.code)
+    const made = apply(two, making.ops)
+    const moved = done(made, retime.moveKey(made, takeOf(made), 'B', 12, LONGER))
+    expect(moved.charts).toBe(made.charts)
+    expect(columnOf(takeOf(moved), L).map(run => run.frames)).toEqual([3, 3, 3, 3, 1])
+  })
+
+  test('a beat takes its pinned key along, in every take', () => {
+    let document = apply(base, [
+      { kind: 'beat.add', beat: { id: 'step', name: 'step', frame: 6 } },
+      { kind: 'pin.set', take: FIRST.take, drawing: 'D', beat: 'step' },
+      ...copyTake(base, FIRST.take, 'slow', 'slower'),
+      { kind: 'pin.set', take: 'slow', drawing: 'D', beat: 'step' },
+    ])
+    document = done(document, retime.moveBeat(document, 'step', 9))
+    expect([shown(document), shown(document, L, get(document.takes, 'slow'))]).toEqual([
+      'AAAbbbcccDefGG',
+      'AAAbbbcccDefGG',
+    ])
+    expect(retime.readPins(document, takeOf(document))).toEqual([{ drawing: 'D', beat: 'step', offFrames: 0 }])
+    const late = done(document, retime.moveKey(document, takeOf(document), 'D', 8, 'stay'))
+    expect(retime.readPins(late, takeOf(late))[0]?.offFrames).toBe(-1)
+    expect(retime.moveBeat(document, 'step', 13)).toMatchObject({ ok: false })
+  })
+})
+
+describe('a linked cycle on the sheet', () => {
+  const base = linked(shotOf('Pbc.........Z'), 3, 12, 'bc')
+
+  test('is edited in one place: a hold in any turn is a hold in every turn', () => {
+    expect(shown(base)).toBe('PbcbcbcbcbcbZ')
+    const held = done(base, holdDrawing(base, takeOf(base), L, 9, 2))
+    // Nine frames were four turns and one over: the stretch keeps its frames.
+    expect(shown(held)).toBe('PbcbbcbbcbbcZ')
+  })
+
+  test('whole turns stay whole: what follows moves', () => {
+    const whole = linked(shotOf('Pbc........Z'), 3, 11, 'bc')
+    expect(shown(whole)).toBe('PbcbcbcbcbcZ')
+    const held = done(whole, holdDrawing(whole, takeOf(whole), L, 4, 3, LONGER))
+    expect(shown(held)).toBe('PbcbcccbcccbcccbcccZ')
+    const cycle = cycleAt(takeOf(held), L, 5)
+    expect([cycle?.from, cycle?.to]).toEqual([3, 19])
+    const twos = done(held, exposeSelection(held, takeOf(held), [L], 3, 5, 2, LONGER))
+    expect(shown(twos)).toBe('PbcbbccbbccbbccbbccZ')
+  })
+
+  test('a new drawing in one turn is in all of them, and comes off all of them', () => {
+    const edit = sure(putNewDrawing(base, takeOf(base), L, 5, 1, null, 'inbetween', () => 'n'))
+    const more = apply(base, edit.ops)
+    expect(shown(more)).toBe('PbcbncbncbncZ')
+    // Three whole turns now: taking it off keeps three, and what follows moves up.
+    expect(shown(apply(more, sure(removeExposure(more, takeOf(more), L, edit.frame)).ops))).toBe('PbcbcbcbcZ...')
+  })
+
+  test('its frames cannot be written one by one, nor its drawings removed', () => {
+    const write: Operation = { kind: 'exposure.write', take: FIRST.take, layer: L, from: 4, runs: sheet('P') }
+    expect(applyBatch(base, [write])).toMatchObject({ ok: false, refusal: { code: 'linked' } })
+    const across = retime.retime(base, takeOf(base), { layers: [L], from: 2, to: 5 }, { kind: 'reverse' }, 'stay')
+    expect(across).toEqual({ ok: false, code: 'crosses-cycle' })
+    const turns = retime.retime(base, takeOf(base), { layers: [L], from: 3, to: 5 }, { kind: 'reverse' }, 'stay')
+    expect(shown(done(base, turns))).toBe('PbccbcbcbcbcZ')
+  })
+
+  test('to the end of the shot it grows with the shot, and unlinked its frames stay', () => {
+    const endless = linked(shotOf('bc......'), 2, null, 'bc', 1)
+    expect(shown(endless)).toBe('bccbcbcb')
+    const longer = apply(endless, [{ kind: 'frames.insert', take: FIRST.take, at: 8, count: 3, fill: {} }])
+    expect(shown(longer)).toBe('bccbcbcbcbc')
+    const free = apply(longer, [{ kind: 'cycle.remove', take: FIRST.take, id: 'y' }])
+    expect(shown(free)).toBe(shown(longer))
+    const write: Operation = { kind: 'exposure.write', take: FIRST.take, layer: L, from: 4, runs: sheet('b') }
+    expect(shown(apply(free, [write]))).toBe('bccbbbcbcbc')
+  })
+
+  test('a pattern of nothing is refused', () => {
+    const cycle = cycleAt(takeOf(base), L, 4)
+    if (!cycle) throw new Error('no cycle')
+    expect(withPattern(cycle, [], 13, true)).toBeNull()
+  })
+})
+
+describe('takes', () => {
+  const base = shotOf('AAbbCC')
+
+  test('a copy is timed on its own, and the difference is told in words', () => {
+    const two = apply(base, [
+      ...copyTake(base, FIRST.take, 'slow', 'slower'),
+      { kind: 'shot.set', patch: { current: 'slow' } },
+    ])
+    const held = done(two, holdDrawing(two, takeOf(two), L, 2, 4, LONGER))
+    const [one, other] = [get(held.takes, FIRST.take), get(held.takes, 'slow')]
+    expect([shown(held, L, one), shown(held, L, other)]).toEqual(['AAbbCC', 'AAbbbbCC'])
+    expect(differencesInWords(held, one, other)).toEqual(['2 frames longer', '2 held 2 frames longer'])
+    expect(differencesInWords(held, other, one)).toEqual(['2 frames shorter', '2 held 2 frames shorter'])
+    expect(differencesInWords(two, one, one)).toEqual(['the same timing'])
+    const less = apply(held, sure(removeExposure(held, other, L, 3)).ops)
+    expect(timingDifferences(less, one, takeOf(less))).toEqual([
+      { layer: L, drawing: 'b', held: [2, 0], start: [2, null] },
+    ])
+  })
+
+  test('a drawing that only another take shows is not lost; the current take cannot be thrown away', () => {
+    const two = apply(base, copyTake(base, FIRST.take, 'slow', 'slower'))
+    const removed = apply(two, sure(removeExposure(two, takeOf(two), L, 2)).ops)
+    expect(Object.keys(removed.drawings)).toContain('b')
+    expect(applyBatch(two, [{ kind: 'take.remove', id: FIRST.take }])).toMatchObject({
+      refusal: { code: 'current-take' },
+    })
+    const only = apply(removed, [{ kind: 'take.remove', id: 'slow' }])
+    expect(unexposedDrawings(only)).toEqual(['b'])
+  })
+})
+
+describe('copying and pasting stretches', () => {
+  const base = apply(shotOf('AAbbCC......'), [
+    { kind: 'layer.add', layer: newLayer('bag', 'satchel', 5) },
+    { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1, kind: 'point' } },
+    { kind: 'marks.place', drawing: 'b', places: { nose: { x: 10, y: 20, planted: true } } },
+  ])
+  const clip = copyClip(base, takeOf(base), 'here', { layers: [L], from: 2, to: 6 })
+  const ids = () => {
+    let n = 0
+    return () => `p${++n}`
+  }
+  const paste = (
+    into: ShotDocument,
+    layer: string,
+    frame: number,
+    how: 'share' | 'copy',
+    stays = true,
+    shot = 'here',
+  ) => done(into, pasteClip(into, takeOf(into), shot, clip, layer, frame, how, stays ? 'stay' : 'ripple', ids()))
+
+  test('as the same drawings on the same layer, as copies everywhere else', () => {
+    expect(shown(paste(base, L, 8, 'share'))).toBe('AAbbCC..bbCC')
+    const copied = paste(base, L, 8, 'copy')
+    const [copy] = columnOf(takeOf(copied), L).slice(-2)
+    expect(get(copied.drawings, copy?.drawing ?? '')).toMatchObject({
+      number: 9,
+      marks: { nose: { x: 10, y: 20, planted: true } },
+    })
+    const across = paste(base, 'bag', 0, 'share')
+    expect(Object.values(across.drawings).filter(d => d.layer === 'bag')).toHaveLength(2)
+    expect(Object.values(across.marks).map(m => `${m.layer} ${m.name}`)).toEqual([`${L} nose`, 'bag nose'])
+  })
+
+  test('with a ripple what is there moves; past the end the shot gets longer only when asked', () => {
+    expect(shown(paste(base, L, 2, 'share', false))).toBe('AAbbCCbbCC..')
+    const late = (room: Room) =>
+      pasteClip(base, takeOf(base), 'here', clip, L, 10, 'share', { following: 'stay', room }, ids())
+    expect(late('free')).toEqual({ ok: false, code: 'no-room', over: 2 })
+    expect(shown(done(base, late('longer')))).toBe('AAbbCC....bbCC')
+  })
+
+  test('into another shot come its colours too', () => {
+    const lamp = apply(base, [
+      { kind: 'swatch.add', swatch: { id: 'ember', name: 'ember', colour: '#b0552a', order: 0 } },
+      { kind: 'elements.add', drawing: 'b', elements: [{ ...sampleElement('glow'), swatch: 'ember' }] },
+    ])
+    const taken = copyClip(lamp, takeOf(lamp), 'here', { layers: [L], from: 2, to: 4 })
+    const other = freshDocument(base.format, 6)
+    const step = pasteClip(other, takeOf(other), 'there', taken, L, 0, 'share', 'stay', ids())
+    const pasted = done(other, step)
+    expect(pasted.swatches.ember).toMatchObject({ colour: '#b0552a' })
+    expect(Object.values(pasted.drawings)[0]?.elements).not.toEqual({})
+  })
+})
+
+describe('the queue of a whole shot', () => {
+  function waiting(): ShotDocument {
+    const base = shotOf('AAbbccDDeeFF')
+    const blank: Operation[] = ['b', 'c', 'e', 'F'].map(id => ({
+      kind: 'elements.remove',
+      drawing: id,
+      ids: [`${id}1`],
+    }))
+    return apply(base, [...blank, { kind: 'drawing.set', id: 'e', patch: { role: 'breakdown' } }])
+  }
+  const order = (document: ShotDocument, wish = {}) =>
+    drawingQueue(document, takeOf(document), wish)
+      .map(item => `${item.drawing.id}<${item.left?.id ?? ''}${item.right?.id ?? ''}`)
+      .join(' ')
+
+  test('keys, then breakdowns, then the rest; with the nearest drawn ones on either side', () => {
+    expect(order(waiting())).toBe('F<D e<D b<AD c<AD')
+  })
+
+  test('straight ahead is the order of frames, with only the drawing before', () => {
+    const ahead = apply(waiting(), [{ kind: 'shot.set', patch: { way: 'straight-ahead' } }])
+    expect(order(ahead)).toBe('b<A c<A e<D F<D')
+    const mixed = apply(waiting(), [{ kind: 'shot.set', patch: { way: 'mixed' } }])
+    expect(order(mixed)).toBe('F<D e<D b<A c<A')
+  })
+
+  test('skipping leaves out, deferring puts at the end, a locked layer asks for nothing', () => {
+    expect(order(waiting(), { skipped: new Set(['F']) })).toBe('e<D b<AD c<AD')
+    expect(order(waiting(), { deferred: ['F', 'e'] })).toBe('b<AD c<AD F<D e<D')
+    expect(order(waiting(), { layer: FIRST.background })).toBe('')
+    expect(order(apply(waiting(), [{ kind: 'layer.set', id: L, patch: { locked: true } }]))).toBe('')
+  })
+})
+
+describe('charts of parts', () => {
+  test('lie beside the chart of the drawings, with the same drawings at other fractions', () => {
+    const base = apply(shotOf('AAbbccddEE'), [
+      { kind: 'mark.add', mark: { id: 'jaw', layer: L, name: 'jaw', order: 1, kind: 'point' } },
+    ])
+    const pair = keysAround(base, takeOf(base), L, 0)
+    if (!pair) throw new Error('no keys')
+    const made = apply(
+      base,
+      setPartChart(base, takeOf(base), pair, 'jaw', presetWish('slow-out'), () => 'jaw-chart'),
+    )
+    const chart = chartBetween(made, 'A', 'E', 'jaw')
+    expect(chart?.ticks.map(tick => tick.drawing)).toEqual(['b', 'c', 'd'])
+    expect(chartBetween(made, 'A', 'E')).toBeNull()
+    expect(applyBatch(made, [{ kind: 'mark.remove', id: 'jaw' }])).toMatchObject({ refusal: { code: 'still-charted' } })
+  })
+})

@@ -1,0 +1,33 @@
+import type { ShotDocument, Swatch } from '../model/model.ts'
+import type { Operation } from '../operations/index.ts'
+import { swatchesInOrder } from '../model/selectors.ts'
+
+/** How many strokes are in a colour. */
+export const strokesIn = (document: ShotDocument, swatch: string): number =>
+  Object.values(document.drawings).reduce(
+    (sum, drawing) => sum + Object.values(drawing.elements).filter(element => element.swatch === swatch).length,
+    0,
+  )
+
+/** Operations that take a colour off the palette; strokes in it take on another. */
+export function replaceSwatch(document: ShotDocument, swatch: string, by: string): Operation[] {
+  const recoloured = Object.values(document.drawings).flatMap((drawing): Operation[] => {
+    const changes = Object.values(drawing.elements)
+      .filter(element => element.swatch === swatch)
+      .map(element => ({ id: element.id, patch: { swatch: by } }))
+    return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
+  })
+  return [...recoloured, { kind: 'swatch.remove', id: swatch }]
+}
+
+/** Operations that move a colour by one place on the palette strip; all colours get places of their own. */
+export function moveSwatch(document: ShotDocument, swatch: string, by: -1 | 1): Operation[] {
+  const order = swatchesInOrder(document)
+  const at = order.findIndex(one => one.id === swatch)
+  const other = order[at + by]
+  if (at < 0 || !other) return []
+  const next = order.map((one): Swatch => (one.id === swatch ? other : one === other ? (order[at] as Swatch) : one))
+  return next.flatMap(({ id, order: now }, i): Operation[] =>
+    now === i ? [] : [{ kind: 'swatch.set', id, patch: { order: i } }],
+  )
+}

@@ -1,0 +1,400 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
+import { copyCycle, linkCycle, moveCycle, slideCycle } from './cycles.ts'
+import { changeRate, changeSize } from './format.ts'
+import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
+import { cycleAt, type Edited } from './layerForm.ts'
+import { isAnimated, isDelivered, type ShotDocument } from '../model/model.ts'
+import { applyBatch, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
+import { layerIntoDrawings, partToLayer } from './parts.ts'
+import { layerOver, newPass, newPassOfAll, oldPasses } from './passes.ts'
+import { drawingQueue } from '../model/queue.ts'
+import { columnOf, currentTake, swatchesInOrder } from '../model/selectors.ts'
+import { moveSwatch, replaceSwatch, strokesIn } from './swatches.ts'
+import { tapExposures } from './taps.ts'
+import { get } from '../model/table.ts'
+import { sampleDrawing, sampleElement } from '../tests/sample.ts'
+
+const L = FIRST.drawn
+const sheet = (letters: string): Run[] =>
+  plain([...letters].map(letter => ({ drawing: letter === '.' ? null : letter, frames: 1 })))
+
+function after(document: ShotDocument, ops: readonly Operation[]): ShotDocument {
+  const result = applyBatch(document, ops)
+  if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
+  // Whatever is done here is one step that is undone exactly.
+  expect(applyBatch(result.document, result.inverse)).toMatchObject({ ok: true, document })
+  expect(columnsCover(result.document) && cyclesHold(result.document.takes)).toBe(true)
+  return result.document
+}
+const did = (document: ShotDocument, step: Edited) => {
+  if (!step.ok) throw new Error(step.code)
+  return after(document, step.ops)
+}
+
+function shotOf(letters: string, fps = 24): ShotDocument {
+  const fresh = freshDocument({ width: 640, height: 360, fps, paper: '#fdfaf3' }, letters.length)
+  const ids = [...new Set(letters)].filter(letter => letter !== '.')
+  return after(fresh, [
+    ...ids.map((id, i): Operation => {
+      const role = id === id.toUpperCase() ? 'key' : 'inbetween'
+      return { kind: 'drawing.add', drawing: { ...sampleDrawing(id, i + 1), role } }
+    }),
+    { kind: 'exposure.write', take: FIRST.take, layer: L, from: 0, runs: sheet(letters) },
+  ])
+}
+const shown = (document: ShotDocument, layer: string = L) => {
+  const column = columnOf(currentTake(document), layer)
+  return Array.from({ length: lengthOf(column) }, (_, f) => drawingAt(column, f) ?? '.').join('')
+}
+const ids = () => {
+  let n = 0
+  return () => `new${++n}`
+}
+
+describe('linked cycles as a whole', () => {
+  const base = shotOf('Pab.....Z...')
+  const pattern = sheet('ab')
+  const cycle = { id: 'y', layer: L, from: 1, to: 7, offset: 0, pattern }
+  const linked = did(base, linkCycle(base, currentTake(base), cycle))
+  const y = (document: ShotDocument) => get(currentTake(document).cycles, 'y')
+
+  test('linking says which drawings it would cover, and past the end what it needs', () => {
+    expect(shown(linked)).toBe('Pababab.Z...')
+    const link = (to: number | null, room: 'free' | 'cover' | 'longer' = 'free') =>
+      linkCycle(base, currentTake(base), { ...cycle, to }, room)
+    expect(link(null)).toEqual({ ok: false, code: 'would-cover', drawings: ['Z'] })
+    expect(shown(did(base, link(null, 'cover')))).toBe('Pabababababa')
+    const tail = linkCycle(base, currentTake(base), { ...cycle, from: 9, to: 15 })
+    expect(tail).toEqual({ ok: false, code: 'no-room', over: 3 })
+    expect(shown(did(base, linkCycle(base, currentTake(base), { ...cycle, from: 9, to: 15 }, 'longer')))).toBe(
+      'Pab.....Zababab',
+    )
+  })
+
+  test('sliding moves it as a whole; what was before it is held', () => {
+    const later = did(linked, slideCycle(linked, currentTake(linked), y(linked), 1))
+    expect(shown(later)).toBe('PPabababZ...')
+    expect(shown(did(later, slideCycle(later, currentTake(later), y(later), -1)))).toBe('PabababZZ...')
+    expect(slideCycle(linked, currentTake(linked), y(linked), 2)).toMatchObject({ code: 'would-cover' })
+    expect(slideCycle(linked, currentTake(linked), y(linked), -3)).toMatchObject({ code: 'nothing-left' })
+  })
+
+  test('beginning later leaves its end; entering at a frame leaves its place', () => {
+    const begun = did(linked, moveCycle(linked, currentTake(linked), y(linked), { from: 3 }))
+    expect(shown(begun)).toBe('PPPabab.Z...')
+    const entered = did(linked, moveCycle(linked, currentTake(linked), y(linked), { offset: 1 }))
+    expect(shown(entered)).toBe('Pbababa.Z...')
+    const shorter = did(linked, moveCycle(linked, currentTake(linked), y(linked), { to: 3 }))
+    expect(shown(shorter)).toBe('Pababab.Z...')
+    expect(cycleAt(currentTake(shorter), L, 4)).toBeNull()
+  })
+
+  test('a copy is another cycle with its pattern', () => {
+    const two = did(linked, copyCycle(linked, currentTake(linked), y(linked), 9, 'y2', 'longer'))
+    expect(shown(two)).toBe('Pababab.Zababab')
+    expect(Object.keys(currentTake(two).cycles).sort()).toEqual(['y', 'y2'])
+  })
+})
+
+describe('another rate', () => {
+  test('keeps the frames, or the seconds: at 12 instead of 24 everything takes half the frames, told what was rounded', () => {
+    const base = after(shotOf('AAAAbbccDDDDDD..'), [
+      { kind: 'beat.add', beat: { id: 'step', name: 'step', frame: 8 } },
+      { kind: 'note.add', note: { id: 'n', from: 0, to: 8, text: 'Tilda looks up' } },
+      { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 8 } },
+    ])
+    const frames = changeRate(base, 12, 'frames')
+    expect(shown(did(base, frames.step))).toBe(shown(base))
+    const { step, ...told } = changeRate(base, 12, 'seconds')
+    const half = did(base, step)
+    expect([shown(half), half.format.fps, half.beats.step?.frame, half.notes.n?.to, half.exposure]).toEqual([
+      'AAbcDDD.',
+      12,
+      4,
+      4,
+      1,
+    ])
+    expect(currentTake(half).loop).toEqual({ from: 0, to: 4 })
+    expect(told).toEqual({ frames: [16, 8], rounded: 0, exposures: 6, worstSeconds: 0 })
+    const odd = changeRate(shotOf('AAAb'), 12, 'seconds')
+    expect(odd).toMatchObject({ frames: [4, 2], rounded: 2, worstSeconds: 0.5 / 12 })
+    expect(changeRate(shotOf('Abcd'), 6, 'seconds').step).toEqual({
+      ok: false,
+      code: 'too-little-room',
+      frames: 1,
+      needed: 4,
+    })
+  })
+
+  test('there and back again is as before wherever whole frames allow, cycles and all', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 5 }), { minLength: 2, maxLength: 6 }),
+        fc.nat(2),
+        (holds, turns) => {
+          const letters = holds.map((n, i) => 'abcdef'.charAt(i).repeat(n)).join('')
+          let base = shotOf(letters + '.'.repeat(6), 12)
+          if (turns > 0) {
+            const cycle = {
+              id: 'y',
+              layer: L,
+              from: letters.length,
+              to: letters.length + 2 * turns,
+              offset: 0,
+              pattern: sheet('ab'),
+            }
+            base = did(base, linkCycle(base, currentTake(base), cycle))
+          }
+          const double = did(base, changeRate(base, 24, 'seconds').step)
+          expect(currentTake(double).length).toBe(2 * currentTake(base).length)
+          const back = did(double, changeRate(double, 12, 'seconds').step)
+          expect(shown(back)).toBe(shown(base))
+          expect(currentTake(back).cycles).toEqual(currentTake(base).cycles)
+        },
+      ),
+    )
+  })
+})
+
+test('another size scales to fit, centres, or leaves: strokes and marks alike', () => {
+  const base = after(shotOf('AA'), [
+    { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1, kind: 'point' } },
+    { kind: 'marks.place', drawing: 'A', places: { nose: { x: 320, y: 180, planted: true } } },
+  ])
+  const sized = (how: 'fit' | 'centre' | 'leave') => {
+    const { format, drawings } = after(base, changeSize(base, 1280, 1280, how))
+    const drawing = get(drawings, 'A')
+    return [format.width, Object.values(drawing.elements)[0]?.matrix ?? null, drawing.marks.nose]
+  }
+  expect(sized('leave')).toEqual([1280, null, { x: 320, y: 180, planted: true }])
+  expect(sized('centre')).toEqual([1280, [1, 0, 0, 1, 320, 460], { x: 640, y: 640, planted: true }])
+  expect(sized('fit')).toEqual([1280, [2, 0, 0, 2, 0, 280], { x: 640, y: 640, planted: true }])
+})
+
+describe('a new pass', () => {
+  const base = after(shotOf('AAbbAA'), [
+    { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1, kind: 'point' } },
+    { kind: 'marks.place', drawing: 'A', places: { nose: { x: 3, y: 4, planted: false } } },
+    { kind: 'layer.add', layer: newLayer('paint', 'paint', 0.5, { follows: L }) },
+    {
+      kind: 'chart.add',
+      chart: {
+        id: 'c',
+        layer: L,
+        from: 'A',
+        to: 'b',
+        part: 'nose',
+        wish: { ease: 'even', strength: 0.5, thirds: false, points: [] },
+        ticks: [],
+      },
+    },
+  ])
+  const two = after(base, newPass(base, L, 'the arm was too long', ids()))
+  const fresh = Object.values(two.layers).find(layer => layer.name === 'figure' && layer.left === null)
+
+  test('is blank sheets under the same numbers, with the timing, charts and marks; the old one stays, with the reason', () => {
+    if (!fresh) throw new Error('no pass')
+    const sheets = Object.values(two.drawings).filter(drawing => drawing.layer === fresh.id)
+    expect(sheets.map(({ number, role, elements }) => [number, role, elements])).toEqual([
+      [1, 'key', {}],
+      [2, 'inbetween', {}],
+    ])
+    const [a, b] = sheets.map(drawing => drawing.id)
+    expect(columnOf(currentTake(two), fresh.id).map(run => run.drawing)).toEqual([a, b, a])
+    expect(Object.values(two.marks).filter(mark => mark.layer === fresh.id)).toHaveLength(1)
+    expect(Object.values(two.charts).find(chart => chart.layer === fresh.id)).toMatchObject({ from: a, to: b })
+    expect(Object.values(sheets[0]?.marks ?? {})).toEqual([{ x: 3, y: 4, planted: false }])
+    const old = get(two.layers, L)
+    expect([old.name, old.left, old.locked, isDelivered(old), isAnimated(old)]).toEqual([
+      'figure · pass 1',
+      { for: fresh.id, why: 'the arm was too long' },
+      true,
+      false,
+      false,
+    ])
+    expect(get(two.layers, 'paint').left).not.toBeNull()
+    expect(drawingQueue(two, currentTake(two)).map(item => item.drawing.id)).toEqual([a, b])
+  })
+
+  test('of the whole shot, every layer that carries the action is begun afresh in one step', () => {
+    const twoLayers = after(base, [{ kind: 'layer.add', layer: newLayer('bag', 'satchel', 3) }])
+    const all = after(twoLayers, newPassOfAll(twoLayers, 'another height', ids()))
+    const left = Object.values(all.layers).filter(layer => layer.left !== null)
+    expect(left.map(layer => layer.name).sort()).toEqual(['figure · pass 1', 'paint · pass 1', 'satchel · pass 1'])
+    expect(
+      Object.values(all.layers)
+        .filter(isAnimated)
+        .map(layer => layer.name)
+        .sort(),
+    ).toEqual(['figure', 'satchel'])
+  })
+
+  test('can be begun again, and the older ones are known', () => {
+    if (!fresh) throw new Error('no pass')
+    let n = 100
+    const three = after(
+      two,
+      newPass(two, fresh.id, 'too stiff', () => `third${++n}`),
+    )
+    const newest = Object.values(three.layers).find(layer => layer.name === 'figure')
+    expect(oldPasses(three, newest?.id ?? '').map(layer => layer.name)).toEqual(['figure · pass 2', 'figure · pass 1'])
+  })
+})
+
+test('finished art over blocks is shown in their time and counted; the blocks are not sent off', () => {
+  const base = shotOf('AAbbAA')
+  const over = after(base, layerOver(base, L, 'finished', 'above', false, ids()))
+  const art = Object.values(over.layers).find(layer => layer.name === 'finished')
+  if (!art) throw new Error('no layer')
+  expect([art.order > get(over.layers, L).order, isAnimated(art), isDelivered(get(over.layers, L))]).toEqual([
+    true,
+    true,
+    false,
+  ])
+  const queue = drawingQueue(over, currentTake(over))
+  expect(queue.map(item => [item.drawing.layer, item.drawing.number, item.frame])).toEqual([
+    [art.id, 1, 0],
+    [art.id, 2, 2],
+  ])
+  const under = after(base, layerOver(base, L, 'shade', 'below', true, ids()))
+  expect(Object.values(under.layers).find(layer => layer.name === 'shade')?.order).toBeLessThan(1)
+  expect(isDelivered(get(under.layers, L))).toBe(true)
+})
+
+describe('a part on a layer of its own', () => {
+  const copied = (id: string) => ({ ...sampleElement(id), samples: 's-body' })
+  const base = after(shotOf('AAbbCC'), [
+    ...['A', 'b', 'C'].map((drawing): Operation => ({
+      kind: 'elements.add',
+      drawing,
+      elements: [copied(`body-${drawing}`)],
+    })),
+    { kind: 'elements.set', drawing: 'C', changes: [{ id: 'body-C', patch: { width: 9 } }] },
+  ])
+  const names = (document: ShotDocument, drawing: string) =>
+    Object.keys(get(document.drawings, drawing).elements).sort()
+
+  test('held, it lies there once, and is off every drawing on which it is alike', () => {
+    const wish = { name: 'body', where: 'below', timing: 'held' } as const
+    const parted = after(base, partToLayer(base, 'A', ['body-A'], wish, ids()))
+    expect(['A', 'b', 'C'].map(id => names(parted, id))).toEqual([['A1'], ['b1'], ['C1', 'body-C']])
+    const body = Object.values(parted.layers).find(layer => layer.name === 'body')
+    expect(columnOf(currentTake(parted), body?.id ?? '').map(run => run.frames)).toEqual([6])
+    // And back: every drawing it was shown with gets the strokes.
+    let made = 0
+    const back = layerIntoDrawings(parted, currentTake(parted), body?.id ?? '', L, () => `back${++made}`)
+    const whole = after(parted, back ?? [])
+    expect(['A', 'b', 'C'].map(id => names(whole, id).length)).toEqual([2, 2, 3])
+    expect(Object.keys(whole.layers)).toEqual(Object.keys(base.layers))
+  })
+
+  test('its paint on a tied layer, and its marks, go along from every drawing on which it is alike', () => {
+    const fill = (id: string) => ({ ...sampleElement(id), kind: 'shape' as const, samples: 's-fill' })
+    const painted = after(base, [
+      { kind: 'layer.add', layer: newLayer('paint', 'paint', 0.5, { follows: L }) },
+      ...[1, 2].map((number): Operation => ({
+        kind: 'drawing.add',
+        drawing: {
+          id: `p${number}`,
+          layer: 'paint',
+          number,
+          role: 'key',
+          elements: { [`f${number}`]: fill(`f${number}`), [`g${number}`]: sampleElement(`g${number}`) },
+          marks: {},
+        },
+      })),
+      { kind: 'mark.add', mark: { id: 'hip', layer: L, name: 'hip', order: 1, kind: 'point' } },
+      { kind: 'marks.place', drawing: 'A', places: { hip: { x: 1, y: 2, planted: false } } },
+    ])
+    const wish = {
+      name: 'body',
+      where: 'below' as const,
+      timing: 'held' as const,
+      paint: [{ sheet: 'p1', elements: ['f1'] }],
+      marks: ['hip'],
+    }
+    const parted = after(painted, partToLayer(painted, 'A', ['body-A'], wish, ids()))
+    expect([names(parted, 'p1'), names(parted, 'p2'), names(parted, 'b')]).toEqual([['g1'], ['g2'], ['b1']])
+    const body = Object.values(parted.layers).find(layer => layer.name === 'body')?.id
+    const sheet = Object.values(parted.drawings).find(d => d.layer === body)
+    expect(Object.keys(sheet?.elements ?? {}).sort()).toEqual(['body-A', 'f1'])
+    expect([Object.values(sheet?.marks ?? {}), get(parted.drawings, 'A').marks]).toEqual([
+      [{ x: 1, y: 2, planted: false }],
+      {},
+    ])
+  })
+
+  test('timed, each drawing has its part on a sheet of its number', () => {
+    const wish = { name: 'body', where: 'above', timing: 'timed' } as const
+    const parted = after(base, partToLayer(base, 'A', ['body-A'], wish, ids()))
+    const body = Object.values(parted.layers).find(layer => layer.name === 'body')
+    const column = columnOf(currentTake(parted), body?.id ?? '')
+    expect(
+      column.map(run => [run.drawing === null ? null : get(parted.drawings, run.drawing).number, run.frames]),
+    ).toEqual([
+      [1, 2],
+      [2, 2],
+      [null, 2],
+    ])
+  })
+})
+
+describe('colours of one’s own', () => {
+  const base = shotOf('AAbb')
+  const order = (document: ShotDocument) => swatchesInOrder(document).map(swatch => swatch.id)
+
+  test('are put in order one place at a time, also where none had a place', () => {
+    const unplaced: ShotDocument = {
+      ...base,
+      swatches: Object.fromEntries(Object.entries(base.swatches).map(([id, swatch]) => [id, { ...swatch, order: 0 }])),
+    }
+    expect(order(unplaced)).toEqual(order(base))
+    for (const document of [base, unplaced]) {
+      const moved = after(document, moveSwatch(document, 'leaf', -1))
+      expect(order(moved).slice(0, 3)).toEqual(['graphite', 'leaf', 'bark'])
+      expect(order(after(moved, moveSwatch(moved, 'leaf', 1)))).toEqual(order(base))
+    }
+    expect(moveSwatch(base, 'graphite', -1)).toEqual([])
+  })
+
+  test('one that goes gives its strokes to another', () => {
+    const less = after(base, replaceSwatch(base, 'graphite', 'leaf'))
+    expect([less.swatches.graphite, strokesIn(less, 'leaf')]).toEqual([undefined, 2])
+  })
+})
+
+describe('taps while the film plays', () => {
+  const tapped = (letters: string, taps: readonly number[]) => {
+    const document = shotOf(letters)
+    return shown(did(document, tapExposures(document, currentTake(document), L, taps, ids())))
+  }
+
+  test('become exposures: the drawings from there on begin where the taps fell', () => {
+    expect(tapped('AAbbccdd....', [0, 3, 4, 9])).toBe('AAAbcccccddd')
+    // Fewer taps than drawings: the rest follow as they were held.
+    expect(tapped('AAbbccdd....', [0, 3])).toBe('AAAbbccddddd')
+    // The tap falls into a drawing that began before.
+    expect(tapped('AAbbccdd....', [3, 5, 8])).toBe('AAAbbcccdddd')
+  })
+
+  test('beyond the drawings there are new ones; in a cycle nothing is done', () => {
+    expect(tapped('AA......', [0, 3, 6])).toMatch(/^AAA(new1){3}(new2){2}$/)
+    const document = did(shotOf('ab......'), {
+      ok: true,
+      ops: [
+        {
+          kind: 'cycle.add',
+          take: FIRST.take,
+          cycle: { id: 'y', layer: L, from: 2, to: null, offset: 0, pattern: sheet('ab') },
+        },
+      ],
+    })
+    expect(tapExposures(document, currentTake(document), L, [1, 4], ids())).toEqual({
+      ok: false,
+      code: 'crosses-cycle',
+    })
+    expect(tapExposures(document, currentTake(document), L, [], ids())).toMatchObject({ ok: false })
+  })
+})

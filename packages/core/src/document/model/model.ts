@@ -1,0 +1,233 @@
+import type { Tick } from '../../chart/halves.ts'
+import type { Wish } from '../../chart/wish.ts'
+import type { Matrix } from '../../geometry/matrix.ts'
+import type { Nib } from '../../geometry/nib.ts'
+import type { Point } from '../../geometry/point.ts'
+import type { Cycle } from '../../time/cycle.ts'
+import type { Run } from '../../time/exposure.ts'
+import type { LoopRange } from '../../time/loop.ts'
+import type { Table } from './table.ts'
+
+/** The version of the stored form below. Older stored documents are brought up to it when they are read. */
+export const DOCUMENT_SCHEMA = 5
+
+/** The sheet the film is drawn on. */
+export interface Format {
+  /** size of the picture in pixels */
+  readonly width: number
+  readonly height: number
+  /** delivery rate, whole frames a second */
+  readonly fps: number
+  /** paper colour, #rrggbb */
+  readonly paper: string
+}
+
+/**
+ * drawn: the animation. background: exposed and delivered like it but never counted as animation. reference: looked at
+ * and traced, guide: construction; both are on the desk only and never delivered.
+ */
+export const LAYER_KINDS = ['drawn', 'background', 'reference', 'guide'] as const
+export type LayerKind = (typeof LAYER_KINDS)[number]
+
+/**
+ * How the volume of what a layer shows is held against its first key: flat keeps the area (r·s by r/s), round the volume as
+ * if it were as deep as it is wide (r·s by r/√s); off says nothing, where area means nothing (mist, blinking eyes).
+ */
+export const VOLUMES = ['flat', 'round', 'off'] as const
+export type Volume = (typeof VOLUMES)[number]
+
+/** A column of the exposure sheet. */
+export interface Layer {
+  readonly id: string
+  readonly name: string
+  readonly kind: LayerKind
+  /** layers are painted from the lowest order up */
+  readonly order: number
+  /** protects against a slip of the hand: the desk does not draw on it or retime it */
+  readonly locked: boolean
+  /**
+   * The layer in whose time this one is shown, or null: paint under lines, finished art over blocks. Its sheets carry the
+   * numbers of the drawings they lie under or over and are exposed with them, in every take; it has no timing of its own.
+   */
+  readonly follows: string | null
+  /** whether sheets of a layer that follows another are drawings to be drawn and counted (finished art is, paint is not) */
+  readonly counted: boolean
+  readonly volume: Volume
+  /** an old pass that was left: for which layer, and why. It is kept to be looked at; it is not sent off and asks for nothing */
+  readonly left: { readonly for: string; readonly why: string } | null
+}
+
+/** Whether a layer belongs to what is sent off. */
+export const isDelivered = (layer: Layer): boolean =>
+  layer.left === null && (layer.kind === 'drawn' || layer.kind === 'background')
+
+/** Whether a layer carries the action: its drawings are planned and counted. Paint tied to another layer is not. */
+export const isAnimated = (layer: Layer): boolean =>
+  layer.kind === 'drawn' && layer.left === null && (layer.follows === null || layer.counted)
+
+/** Key: tells the story. Breakdown: decides how two keys are connected. Inbetween: the rest. */
+export const ROLES = ['key', 'breakdown', 'inbetween'] as const
+export type Role = (typeof ROLES)[number]
+
+/** One pen stroke: which stored samples, what part of them, moved how, and in which colour and width. */
+export interface Element {
+  readonly id: string
+  /** a line with thickness, or a painted shape bounded by the path */
+  readonly kind: 'line' | 'shape'
+  /** painted from the lowest up; shapes always lie under lines */
+  readonly z: number
+  /** id of the stored samples; several elements may share them */
+  readonly samples: string
+  /** inclusive range of samples used, or null for all */
+  readonly part: readonly [number, number] | null
+  readonly matrix: Matrix | null
+  readonly swatch: string
+  /** pixels at half of the full pressure, before the matrix */
+  readonly width: number
+  readonly nib: Nib
+  /** which limb a line of a rough belongs to: shown in a working colour on the desk, sent off in its own */
+  readonly label: Label | null
+}
+
+/** Working labels of strokes: the limb nearer to the viewer, and the one behind the body. */
+export const LABELS = ['near', 'far'] as const
+export type Label = (typeof LABELS)[number]
+
+/** One sheet on one layer. */
+export interface Drawing {
+  readonly id: string
+  readonly layer: string
+  /** the number written on the sheet; not the frame and not the order of drawing */
+  readonly number: number
+  readonly role: Role
+  readonly elements: Table<Element>
+  /** where marks of the layer lie on this drawing, in paper pixels */
+  readonly marks: Table<MarkPlace>
+}
+
+/** Where a mark lies on a drawing; planted, it rests on the ground there and must not slip while it stays planted. */
+export interface MarkPlace extends Point {
+  readonly planted: boolean
+}
+
+/** point: a point of the body (nose, heel). space: enclosed empty space that is not body (between an arm on the hip and it). */
+export const MARK_KINDS = ['point', 'space'] as const
+
+/** A named point of what a layer shows (nose, heel, tail tip), placed on its drawings. */
+export interface Mark {
+  readonly id: string
+  readonly layer: string
+  readonly name: string
+  readonly order: number
+  readonly kind: (typeof MARK_KINDS)[number]
+}
+
+/** A tick of a chart together with the drawing made for it, once there is one. */
+export interface ChartTick extends Tick {
+  readonly drawing: string | null
+}
+
+/** The spacing plan between two keys of a layer. */
+export interface Chart {
+  readonly id: string
+  readonly layer: string
+  /** the two keys: ids of drawings */
+  readonly from: string
+  readonly to: string
+  /** the mark whose spacing it plans; null plans the drawings themselves */
+  readonly part: string | null
+  readonly wish: Wish
+  readonly ticks: readonly ChartTick[]
+}
+
+/** One timing of the drawings: an exposure sheet with a column for every layer. */
+export interface Take {
+  readonly id: string
+  readonly name: string
+  readonly order: number
+  /** frames */
+  readonly length: number
+  /** the length as it comes: the take ends with its last drawing, and grows while one draws ahead */
+  readonly open: boolean
+  readonly loop: LoopRange | null
+  /** every layer has a column that covers exactly `length` frames */
+  readonly columns: Table<readonly Run[]>
+  /** linked cycles; the frames they cover always show their pattern */
+  readonly cycles: Table<Cycle>
+  /** keys pinned to beats: drawing id → beat id */
+  readonly pins: Table<string>
+}
+
+/** A named accent of music or speech. */
+export interface Beat {
+  readonly id: string
+  readonly name: string
+  /** from 0 */
+  readonly frame: number
+}
+
+/** What happens, in words, over frames `from` up to, but not with, `to`. */
+export interface ActionNote {
+  readonly id: string
+  readonly from: number
+  readonly to: number
+  readonly text: string
+}
+
+/** Keys first, then breakdowns and inbetweens; drawing one after the other; or keys first and straight ahead between them. */
+export const WAYS = ['pose-to-pose', 'straight-ahead', 'mixed'] as const
+export type WayOfWorking = (typeof WAYS)[number]
+
+/** A labelled colour. */
+export interface Swatch {
+  readonly id: string
+  readonly name: string
+  /** #rrggbb */
+  readonly colour: string
+  /** its place on the palette strip; of equal ones the older comes first */
+  readonly order: number
+}
+
+/** Everything about one shot: a plain value, replaced as a whole, never changed in place. */
+export interface ShotDocument {
+  readonly schema: typeof DOCUMENT_SCHEMA
+  readonly format: Format
+  readonly layers: Table<Layer>
+  readonly drawings: Table<Drawing>
+  readonly charts: Table<Chart>
+  readonly takes: Table<Take>
+  /** the take that is worked on and delivered */
+  readonly current: string
+  readonly swatches: Table<Swatch>
+  readonly marks: Table<Mark>
+  readonly beats: Table<Beat>
+  readonly notes: Table<ActionNote>
+  readonly way: WayOfWorking
+  /** frames that a new drawing gets */
+  readonly exposure: number
+}
+
+/** Bounds of what a document may hold; operations that would pass them are refused. */
+export const LIMITS = {
+  layers: 40,
+  drawings: 6000,
+  elementsPerDrawing: 5000,
+  /** over the whole shot, so that the largest one still opens within seconds */
+  elementsPerShot: 120_000,
+  placesPerShot: 200_000,
+  /** exposures over all layers and takes, and those of patterns */
+  runsPerShot: 400_000,
+  charts: 2000,
+  takes: 24,
+  cycles: 200,
+  swatches: 500,
+  marks: 200,
+  beats: 2000,
+  notes: 500,
+  noteLength: 500,
+  sizePx: 8192,
+  fps: 120,
+  lineWidthPx: 600,
+  exposure: 200,
+  reasonLength: 200,
+} as const

@@ -1,0 +1,278 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { withCycle, withCycles, type Cycle } from '../../time/cycle.ts'
+import { plain, type Run } from '../../time/exposure.ts'
+import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
+import { LIMITS, type Element, type ShotDocument, type Take } from '../model/model.ts'
+import { applyBatch, doBatch, openedForm, replay, runsOf, storedForm, tiesHold, type Operation } from './index.ts'
+import { makeBench } from './bench.ts'
+import { elementsAdd } from './drawings.ts'
+import { find, get, type Table } from '../model/table.ts'
+import { anyOperation, sampleDocument, sampleElement } from '../tests/sample.ts'
+
+const document = sampleDocument()
+const tying = fc.constantFrom<Operation>(
+  { kind: 'layer.set', id: FIRST.background, patch: { follows: FIRST.drawn } },
+  { kind: 'layer.set', id: FIRST.background, patch: { follows: null } },
+)
+const sheet = fc.integer({ min: 1, max: 12 }).map((number): Operation => ({
+  kind: 'drawing.add',
+  drawing: { id: `p${number}`, layer: FIRST.background, number, role: 'key', elements: {}, marks: {} },
+}))
+const ops = fc.array(fc.oneof({ weight: 6, arbitrary: anyOperation }, tying, sheet), { minLength: 1, maxLength: 20 })
+
+/** The operations of those given that are not refused, one after the other. */
+function possible(start: ShotDocument, all: readonly Operation[]): Operation[] {
+  let now = start
+  return all.filter(op => {
+    const result = doBatch(now, [op])
+    if (result.ok) now = result.document
+    return result.ok
+  })
+}
+
+describe('a batch worked out on a bench', () => {
+  test('leaves what it was given alone, is what its operations are one by one, and is undone as a whole', () => {
+    fc.assert(
+      fc.property(ops, all => {
+        const before = JSON.stringify(document)
+        const doable = possible(document, all)
+        const whole = applyBatch(document, doable)
+        if (!whole.ok) throw new Error(`refused: ${whole.refusal.code}`)
+        const single = doable.reduce((now, op) => {
+          const result = doBatch(now, [op])
+          return result.ok ? result.document : now
+        }, document)
+        expect(whole.document).toEqual(single)
+        expect(
+          replay(
+            document,
+            doable.map(op => [op]),
+          ),
+        ).toEqual({ ok: true, document: single })
+        expect(tiesHold(whole.document)).toBe(true)
+        const kept = JSON.stringify(whole.document)
+        const back = applyBatch(whole.document, whole.inverse)
+        expect(back.ok && back.document).toEqual(document)
+        expect([JSON.stringify(document), JSON.stringify(whole.document)]).toEqual([before, kept])
+        expect(openedForm(JSON.parse(JSON.stringify(storedForm(whole.document))))).toEqual(whole.document)
+      }),
+      { numRuns: 500, seed: 23 },
+    )
+  })
+
+  test('ids that objects inherit, or that no desk makes, are refused by name, wherever they come in', () => {
+    const swatch = (id: string): Operation => ({
+      kind: 'swatch.add',
+      swatch: { id, name: 'ghost', colour: '#123456', order: 0 },
+    })
+    const places = JSON.parse('{"__proto__": null}') as Record<string, null>
+    const drawing = get(document.drawings, 'a')
+    for (const id of ['__proto__', 'constructor', 'toString', '', '-a', 'a b', 'a'.repeat(41)]) {
+      const ops: Operation[] = [
+        swatch(id),
+        { kind: 'drawing.add', drawing: { ...drawing, id, number: 99, elements: {}, marks: {} } },
+        { kind: 'mark.add', mark: { id, layer: drawing.layer, name: 'tail', order: 1, kind: 'point' } },
+      ]
+      for (const op of ops) {
+        const result = applyBatch(document, [op])
+        expect(result).toMatchObject({ ok: false, refusal: { code: 'bad-value', what: `id ${id.slice(0, 40)}` } })
+      }
+    }
+    expect(applyBatch(document, [{ kind: 'marks.place', drawing: 'a', places }])).toMatchObject({ ok: false })
+    expect(applyBatch(document, [swatch('reed-2')])).toMatchObject({ ok: true })
+    // What is asked for under such an id is not there.
+    expect(find(document.swatches, '__proto__')).toBeUndefined()
+  })
+
+  test('the sheet of a tied layer is not stored, and shared by takes of one timing', () => {
+    const copies = Array.from({ length: 3 }, (_, i): Operation => {
+      const take: Take = { ...get(document.takes, FIRST.take), id: `t${i}`, name: `take ${i}` }
+      return { kind: 'take.add', take }
+    })
+    const tied = doBatch(document, [
+      ...copies,
+      { kind: 'layer.set', id: FIRST.background, patch: { follows: FIRST.drawn } },
+    ])
+    if (!tied.ok) throw new Error('refused')
+    expect(Object.keys(get(storedForm(tied.document).takes, 't1').columns)).toEqual([FIRST.drawn])
+    const [a, b] = ['t0', 't1'].map(id => tied.document.takes[id]?.columns[FIRST.background])
+    expect(a).toBe(b)
+  })
+})
+
+describe('cycles of a layer in one pass', () => {
+  test('are what they are one after the other', () => {
+    const drawing = fc.constantFrom('a', 'b', 'c', null)
+    const runs = fc.array(fc.record({ drawing, frames: fc.integer({ min: 1, max: 4 }) }), {
+      minLength: 1,
+      maxLength: 8,
+    })
+    const stretch = fc.tuple(fc.integer({ min: 0, max: 5 }), fc.integer({ min: 1, max: 6 }), runs, fc.boolean())
+    fc.assert(
+      fc.property(runs, fc.array(stretch, { maxLength: 4 }), (column, stretches) => {
+        let at = 0
+        const cycles = stretches.map(([gap, frames, pattern, open], i): Cycle => {
+          const from = at + gap
+          at = from + frames
+          const last = open && i === stretches.length - 1
+          return { id: `c${i}`, layer: 'l', from, to: last ? null : at, offset: 0, pattern }
+        })
+        const start = plain(column as Run[])
+        const single = cycles.reduce<readonly Run[]>((now, cycle) => withCycle(now, cycle), start)
+        expect(withCycles(start, [...cycles].reverse())).toEqual(single)
+      }),
+      { numRuns: 500, seed: 29 },
+    )
+  })
+})
+
+describe('what is bounded over the whole shot', () => {
+  const many = (count: number, from = 0): Element[] =>
+    Array.from({ length: count }, (_, i) => sampleElement(`n${from + i}`))
+
+  test('strokes: refused with how many more would fit', () => {
+    let now: ShotDocument = document
+    const full = Math.floor(LIMITS.elementsPerShot / LIMITS.elementsPerDrawing)
+    for (let i = 0; i < full; i++) {
+      const elements = Object.fromEntries(many(LIMITS.elementsPerDrawing - (i === 0 ? 100 : 0)).map(e => [e.id, e]))
+      const drawing = { id: `x${i}`, layer: FIRST.drawn, number: 100 + i, role: 'key', elements, marks: {} } as const
+      const result = doBatch(now, [{ kind: 'drawing.add', drawing }])
+      if (!result.ok) throw new Error(result.refusal.what)
+      now = result.document
+    }
+    const there = Object.values(now.drawings).reduce((sum, d) => sum + Object.keys(d.elements).length, 0)
+    const fits = LIMITS.elementsPerShot - there
+    const add = (count: number, drawing = 'x0'): Operation => ({
+      kind: 'elements.add',
+      drawing,
+      elements: many(count, 9000),
+    })
+    expect(doBatch(now, [add(fits)]).ok).toBe(true)
+    expect(doBatch(now, [add(fits + 1)])).toMatchObject({
+      refusal: { code: 'too-many', what: `strokes in the shot: ${fits} more would fit` },
+    })
+    // Counted along within a batch, and given back by what is taken off.
+    const off: Operation = { kind: 'elements.remove', drawing: 'x1', ids: ['n0'] }
+    expect(doBatch(now, [add(fits), add(1, 'x2')]).ok).toBe(false)
+    expect(doBatch(now, [add(fits), off, { kind: 'elements.add', drawing: 'x0', elements: many(1, 99_000) }]).ok).toBe(
+      true,
+    )
+  })
+
+  test('exposures: many tied layers under long takes are counted, and what was larger before can shrink', () => {
+    const long = freshDocument(document.format, 20_000)
+    const drawings = Array.from({ length: 2 }, (_, i): Operation => ({
+      kind: 'drawing.add',
+      drawing: { id: `d${i}`, layer: FIRST.drawn, number: i + 1, role: 'key', elements: {}, marks: {} },
+    }))
+    const pattern = [
+      { drawing: 'd0', frames: 1 },
+      { drawing: 'd1', frames: 1 },
+    ]
+    const cycle: Cycle = { id: 'c', layer: FIRST.drawn, from: 0, to: null, offset: 0, pattern }
+    const ones = doBatch(long, [...drawings, { kind: 'cycle.add', take: FIRST.take, cycle }])
+    if (!ones.ok) throw new Error('refused')
+    expect(runsOf(ones.document)).toBe(20_000 + 1 + 2)
+    const paint = (i: number): Operation[] => [
+      {
+        kind: 'layer.add',
+        layer: newLayer(`l${i}`, 'paint', 9, { follows: FIRST.drawn }),
+      },
+      ...[1, 2].map((number): Operation => ({
+        kind: 'drawing.add',
+        drawing: { id: `p${i}-${number}`, layer: `l${i}`, number, role: 'key', elements: {}, marks: {} },
+      })),
+    ]
+    let now = ones.document
+    let fitted = 0
+    for (let i = 0; i < 30; i++) {
+      const result = doBatch(now, paint(i))
+      if (!result.ok) {
+        expect(result.refusal).toMatchObject({
+          code: 'too-many',
+          what: expect.stringContaining('exposures in the shot'),
+        })
+        break
+      }
+      now = result.document
+      fitted++
+    }
+    expect(fitted).toBe(18)
+    // A journal from before there was a bound is read all the same, and can be made smaller.
+    const over = replay(
+      now,
+      Array.from({ length: 4 }, (_, i) => paint(40 + i)),
+    )
+    if (!over.ok) throw new Error('refused')
+    expect(runsOf(over.document)).toBeGreaterThan(LIMITS.runsPerShot)
+    expect(doBatch(over.document, [{ kind: 'frames.remove', take: FIRST.take, at: 0, count: 100 }]).ok).toBe(true)
+  })
+
+  test('one batch looks through a large shot only so often', () => {
+    const drawings = Array.from({ length: 400 }, (_, i): Operation => ({
+      kind: 'drawing.add',
+      drawing: { id: `d${i}`, layer: FIRST.drawn, number: 200 + i, role: 'key', elements: {}, marks: {} },
+    }))
+    const made = doBatch(document, drawings)
+    if (!made.ok) throw new Error('refused')
+    const removing = drawings.map((_, i): Operation => ({ kind: 'drawing.remove', id: `d${i}` }))
+    expect(doBatch(made.document, removing).ok).toBe(true)
+    const long = doBatch(freshDocument(document.format, 20_000), [
+      ...drawings.slice(0, 2),
+      {
+        kind: 'cycle.add',
+        take: FIRST.take,
+        cycle: {
+          id: 'c',
+          layer: FIRST.drawn,
+          from: 0,
+          to: null,
+          offset: 0,
+          pattern: [
+            { drawing: 'd0', frames: 1 },
+            { drawing: 'd1', frames: 1 },
+          ],
+        },
+      },
+    ])
+    if (!long.ok) throw new Error('refused')
+    const again = Array.from({ length: 140 }, (_, i): Operation => ({
+      kind: 'cycle.set',
+      take: FIRST.take,
+      id: 'c',
+      patch: { offset: i % 2 },
+    }))
+    const result = doBatch(long.document, again)
+    expect(result).toMatchObject({ ok: false, refusal: { code: 'too-many' } })
+    expect(replay(long.document, [again]).ok).toBe(true)
+  })
+})
+
+describe('a bench', () => {
+  test('copies what it was given once, and changes in place what it made', () => {
+    const bench = makeBench()
+    const given = Object.freeze({ a: 1, b: 2 })
+    const first = bench.put<number>(given, 'c', 3)
+    const second = bench.put(bench.without(first, ['a', 'z']), 'b', 4)
+    expect([second === first, second, given]).toEqual([true, { b: 4, c: 3 }, { a: 1, b: 2 }])
+    expect([bench.size(given), bench.size(second)]).toEqual([2, 2])
+    const thing = bench.set(Object.freeze<{ n: number; m: number }>({ n: 1, m: 1 }), { n: 2 })
+    expect(bench.set(thing, { m: 3 })).toBe(thing)
+    expect(makeBench().put(second, 'd', 5)).not.toBe(second)
+  })
+
+  test('is where every operation on strokes works: none copies a table that the batch has made', () => {
+    const watched = { ...makeBench() }
+    const seen = new Set<object>()
+    const put = watched.put.bind(watched)
+    watched.put = <T>(table: Table<T>, id: string, thing: T) => (seen.add(table), put(table, id, thing))
+    let now = document
+    for (let i = 0; i < 50; i++) {
+      const op = { kind: 'elements.add', drawing: 'a', elements: [sampleElement(`n${i}`)] } as const
+      now = elementsAdd.apply(now, op, watched)
+    }
+    // The drawings and the strokes that were given, and the one copy of each.
+    expect(seen.size).toBe(4)
+  })
+})
