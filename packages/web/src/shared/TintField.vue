@@ -34,8 +34,8 @@ defineProps<{ label: string; fresh: string; clearable?: boolean }>()
 }
 
 .dab {
-  width: 17px;
-  height: 17px;
+  width: 24px;
+  height: 24px;
   border: 1px solid var(--faint-line);
   border-radius: 50% 46% 54% 48%;
   overflow: hidden;

@@ -29,8 +29,8 @@ const TASKS = [
 const isSet = (set: Partial<LightTable>) =>
   Object.entries(set).every(([name, value]) => desk.lightTable[name as keyof LightTable] === value)
 const numbersPinned = computed(() => desk.pinned.flatMap(id => shot.drawing(id) ?? []))
-const past = Array.from({ length: MOST }, (_, i) => MOST - i)
-const future = Array.from({ length: MOST }, (_, i) => i + 1)
+const past = Array.from({ length: MOST }, (_, i) => i + 1)
+const future = past
 
 /** A press on the outermost lit lamp puts it out. */
 const setBefore = (n: number) => (desk.lightTable.before = desk.lightTable.before === n ? n - 1 : n)
@@ -44,6 +44,7 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
       :class="{ off: !desk.lightTable.on }"
       :style="{ '--past': desk.lightTable.past, '--future': desk.lightTable.future }"
     >
+      <span class="soft">before</span>
       <button
         v-for="n in past"
         :key="`b${n}`"
@@ -52,17 +53,9 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         :aria-label="`${n} before`"
         :aria-pressed="n <= desk.lightTable.before"
         @click="setBefore(n)"
-      />
-      <b>{{ desk.drawing?.number ?? '–' }}</b>
-      <button
-        v-for="n in future"
-        :key="`a${n}`"
-        class="lamp future"
-        :class="{ lit: n <= desk.lightTable.after }"
-        :aria-label="`${n} after`"
-        :aria-pressed="n <= desk.lightTable.after"
-        @click="setAfter(n)"
-      />
+      >
+        <i />
+      </button>
       <button
         class="plain switch"
         role="switch"
@@ -71,6 +64,18 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         @click="desk.lightTable.on = !desk.lightTable.on"
       >
         {{ desk.lightTable.on ? 'on' : 'off' }}
+      </button>
+      <span class="soft after">after</span>
+      <button
+        v-for="n in future"
+        :key="`a${n}`"
+        class="lamp future"
+        :class="{ lit: n <= desk.lightTable.after }"
+        :aria-label="`${n} after`"
+        :aria-pressed="n <= desk.lightTable.after"
+        @click="setAfter(n)"
+      >
+        <i />
       </button>
     </div>
     <p class="tasks">
@@ -175,8 +180,7 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
 
 <style scoped>
 .switch {
-  margin-left: auto;
-  min-height: 24px;
+  justify-self: end;
   font-size: 13px;
   color: var(--green);
 }
@@ -212,35 +216,40 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
 }
 
 .lamps {
-  display: flex;
+  display: grid;
+  grid-template-columns: 44px repeat(5, 24px) auto;
   align-items: center;
-  gap: 3px;
+  font-size: 12.5px;
 }
 
-.lamps.off {
+.lamps.off .lamp {
   opacity: 0.45;
 }
 
-.lamps b {
-  margin: 0 4px;
-}
-
 .lamp {
-  width: 11px;
-  height: 16px;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 24px;
   padding: 0;
-  border-radius: 3px;
-  border: 1.2px dotted var(--faint-line);
+  border: 0;
   background: none;
   cursor: pointer;
 }
 
-.lamp.past.lit {
+.lamp i {
+  width: 14px;
+  height: 17px;
+  border-radius: 3px;
+  border: 1.2px dotted var(--faint-line);
+}
+
+.lamp.past.lit i {
   border: 1.2px solid var(--past);
   background: color-mix(in srgb, var(--past) 55%, transparent);
 }
 
-.lamp.future.lit {
+.lamp.future.lit i {
   border: 1.4px solid var(--future);
 }
 

@@ -184,8 +184,8 @@ const now = computed(() => {
 .palette {
   display: flex;
   flex-wrap: wrap;
-  gap: 3px 4px;
-  flex: 0 1 156px;
+  gap: 2px 1px;
+  flex: 0 1 164px;
   min-width: 58px;
   max-height: 82px;
   overflow-y: auto;
@@ -194,7 +194,11 @@ const now = computed(() => {
 }
 
 .swatch {
-  padding: 2px;
+  display: grid;
+  place-items: center;
+  width: 24px;
+  height: 25px;
+  padding: 0;
   border: 0;
   border-radius: 5px 5px 9px 9px;
   background: none;
