@@ -16,7 +16,9 @@ export function startServer(settings) {
   let words = ''
   child.stderr.on('data', part => (words += part))
   return new Promise((resolve, reject) => {
-    child.once('message', ({ port }) =>
+    child.once('message', ({ port }) => {
+      // What it says once it runs is for whoever started it.
+      child.stderr.pipe(process.stderr)
       resolve({
         port,
         process: child,
@@ -26,8 +28,8 @@ export function startServer(settings) {
             child.once('exit', done)
             child.kill('SIGTERM')
           }),
-      }),
-    )
+      })
+    })
     child.once('exit', () =>
       reject(new PlainError(`The server did not start. ${words.trim().split('\n').slice(-3).join(' ')}`)),
     )

@@ -84,9 +84,34 @@ async function takePictures(url) {
   await desk('Hop between lily pads', 9)
   await page.getByRole('link', { name: 'Send off' }).click()
   await picture('send-off', 1700)
+  await desk('A dropped acorn', 1)
+  await page.getByRole('radio', { name: 'leaf' }).click()
+  await page.keyboard.press('Shift+c')
+  const paper = await page.getByTestId('paper').boundingBox()
+  await page.mouse.move(paper.x + paper.width / 2, paper.y + 0.23 * paper.height)
+  await page.mouse.move(paper.x + paper.width / 2, paper.y + 0.24 * paper.height)
+  await picture('fill')
+  await page.mouse.move(0, 0)
+  await page.keyboard.press('1')
   await setAside(page, desk)
   await picture('set-aside')
+  await upright(browser, url)
   await browser.close()
+}
+
+/** The desk as it stands on a tablet, with keys on the screen. */
+async function upright(browser, url) {
+  const page = await browser.newPage({ viewport: { width: 800, height: 1100 }, hasTouch: true })
+  await page.goto(url)
+  await page.getByRole('button', { name: 'Sit down' }).click()
+  const card = page.getByRole('link', { name: 'Open Hop between lily pads' })
+  await page.goto(`${url}${(await card.getAttribute('href'))?.split('?')[0]}?frame=11`)
+  await page.getByRole('button', { name: 'Unfold the margin' }).click()
+  await page.getByRole('button', { name: 'keys on screen' }).click()
+  await page.getByRole('button', { name: 'Fold the margin' }).click()
+  await page.waitForTimeout(2000)
+  await page.screenshot({ path: join(FOLDER, 'upright.png') })
+  say('docs/screenshots/upright.png')
 }
 
 /** Two reeds drawn on a sheet that the server is told is not there any more: it does not take them, and says why. */

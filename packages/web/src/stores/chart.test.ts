@@ -10,6 +10,13 @@ const storage = {
   setItem: (k: string, v: string) => void kept.set(k, v),
 }
 Object.assign(globalThis, { localStorage: storage, sessionStorage: storage })
+jest.unstable_mockModule('../local/copies.ts', () => ({
+  keepEntries: async () => undefined,
+  keepCopy: async () => undefined,
+  copyOf: async () => undefined,
+  copies: async () => [],
+  forgetCopies: async () => undefined,
+}))
 jest.unstable_mockModule('../local/database.ts', () => ({
   keep: () => Promise.resolve(),
   forget: () => Promise.resolve(),

@@ -24,6 +24,13 @@ function storage() {
 }
 Object.assign(globalThis, { localStorage: storage(), sessionStorage: storage() })
 let clip: unknown
+jest.unstable_mockModule('../../../local/copies.ts', () => ({
+  keepEntries: async () => undefined,
+  keepCopy: async () => undefined,
+  copyOf: async () => undefined,
+  copies: async () => [],
+  forgetCopies: async () => undefined,
+}))
 jest.unstable_mockModule('../../../local/database.ts', () => ({
   keep: () => Promise.resolve(),
   forget: () => Promise.resolve(),

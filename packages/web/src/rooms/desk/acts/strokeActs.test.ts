@@ -20,6 +20,13 @@ Object.assign(globalThis, {
   },
 })
 const sent: { id: string; label: string; ops: unknown }[] = []
+jest.unstable_mockModule('../../../local/copies.ts', () => ({
+  keepEntries: async () => undefined,
+  keepCopy: async () => undefined,
+  copyOf: async () => undefined,
+  copies: async () => [],
+  forgetCopies: async () => undefined,
+}))
 jest.unstable_mockModule('../../../local/database.ts', () => ({
   keep: (_shot: string, batch: (typeof sent)[number]) => Promise.resolve(void sent.push(batch)),
   forget: () => Promise.resolve(),

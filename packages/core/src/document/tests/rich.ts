@@ -1,0 +1,226 @@
+import { presetTicks, presetWish } from '../../chart/wish.ts'
+import { FIRST, newLayer } from '../model/fresh.ts'
+import type { ShotDocument, Take } from '../model/model.ts'
+import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
+import { sampleDocument, sampleElement } from './sample.ts'
+
+/** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
+export function richDocument(): ShotDocument {
+  const sample = sampleDocument()
+  const take = sample.takes[FIRST.take] as Take
+  const layer = FIRST.drawn
+  const ticks = presetTicks('even', 1).map(tick => ({ ...tick, drawing: 'b' }))
+  const ops: Operation[] = [
+    { kind: 'layer.add', layer: newLayer('paint', 'paint', 0.5, { follows: layer }) },
+    {
+      kind: 'drawing.add',
+      drawing: { id: 'pa', layer: 'paint', number: 1, role: 'key', elements: { q1: sampleElement('q1') }, marks: {} },
+    },
+    { kind: 'layer.add', layer: newLayer('moth', 'moth', 3) },
+    ...['m', 'n'].map((id, i): Operation => ({
+      kind: 'drawing.add',
+      drawing: { id, layer: 'moth', number: i + 1, role: 'inbetween', elements: {}, marks: {} },
+    })),
+    { kind: 'drawing.set', id: 'b', patch: { role: 'inbetween' } },
+    { kind: 'chart.add', chart: { id: 'ac', layer, from: 'a', to: 'c', part: null, wish: presetWish('even'), ticks } },
+    { kind: 'drawing.add', drawing: { id: 'd', layer, number: 30, role: 'key', elements: {}, marks: {} } },
+    {
+      kind: 'chart.add',
+      chart: { id: 'cd', layer, from: 'c', to: 'd', part: null, wish: presetWish('even'), ticks: [] },
+    },
+    { kind: 'mark.add', mark: { id: 'nose', layer, name: 'nose', order: 1, kind: 'point' } },
+    { kind: 'mark.add', mark: { id: 'tail', layer, name: 'tail', order: 2, kind: 'point' } },
+    { kind: 'marks.place', drawing: 'a', places: { nose: { x: 3, y: 4, planted: true } } },
+    { kind: 'beat.add', beat: { id: 'step', name: 'step', frame: 4 } },
+    { kind: 'beat.add', beat: { id: 'clap', name: 'clap', frame: 9 } },
+    { kind: 'pin.set', take: FIRST.take, drawing: 'c', beat: 'step' },
+    { kind: 'drawing.add', drawing: { id: 'e', layer, number: 31, role: 'key', elements: {}, marks: {} } },
+    { kind: 'pin.set', take: FIRST.take, drawing: 'e', beat: 'step' },
+    { kind: 'drawing.add', drawing: { id: 'f', layer, number: 32, role: 'key', elements: {}, marks: {} } },
+    { kind: 'note.add', note: { id: 'hops', from: 0, to: 8, text: 'hops' } },
+    { kind: 'swatch.add', swatch: { id: 'reed', name: 'reed', colour: '#b9b394', order: 9 } },
+    {
+      kind: 'cycle.add',
+      take: FIRST.take,
+      cycle: {
+        id: 'flutter',
+        layer: 'moth',
+        from: 2,
+        to: 20,
+        offset: 1,
+        pattern: [
+          { drawing: 'm', frames: 2 },
+          { drawing: 'n', frames: 1 },
+        ],
+      },
+    },
+    { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 12 } },
+  ]
+  const done = applyBatch(sample, ops)
+  if (!done.ok) throw new Error(`${done.refusal.code} ${done.refusal.what}`)
+  const second = applyBatch(done.document, [
+    {
+      kind: 'take.add',
+      take: { ...(done.document.takes[FIRST.take] as Take), id: 'snappy', name: 'snappy', order: 2, pins: {} },
+    },
+  ])
+  if (!second.ok) throw new Error(`${second.refusal.code} ${take.id}`)
+  return second.document
+}
+
+/** Choices out of numbers that were thrown: of what there is most of the time, else of what there is not. */
+function chooser(thrown: readonly number[]) {
+  let at = 0
+  const next = () => thrown[at++ % thrown.length] as number
+  return {
+    number: (least: number, most: number) => least + (next() % (most - least + 1)),
+    one: <T>(of: readonly T[]): T | undefined => of[next() % Math.max(1, of.length)],
+    /** the id of something there is; once in twelve times of nothing */
+    id: (table: object, not = 'nobody') => {
+      const ids = Object.keys(table)
+      return next() % 12 === 0 || ids.length === 0 ? not : (ids[next() % ids.length] as string)
+    },
+    /** an id that is free; once in twelve times one that is taken */
+    free: (table: object) => {
+      const ids = Object.keys(table)
+      return next() % 12 === 0 && ids.length > 0 ? (ids[0] as string) : `new-${next() % 100_000}`
+    },
+  }
+}
+type Chooser = ReturnType<typeof chooser>
+
+/** For every kind an operation that is likely to be taken; a kind without one does not compile. */
+const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => Omit<OperationOf<K>, 'kind'> } = {
+  'format.set': (_, c) => ({ patch: { fps: c.number(0, 60) } }),
+  'shot.set': (d, c) => ({ patch: c.number(0, 1) ? { current: c.id(d.takes) } : { exposure: c.number(0, 5) } }),
+  'layer.add': (d, c) => {
+    const id = c.free(d.layers)
+    return { layer: newLayer(id, id, c.number(0, 9), { follows: c.number(0, 3) ? null : c.id(d.layers) }) }
+  },
+  'layer.set': (d, c) => ({
+    id: c.id(d.layers),
+    patch: c.number(0, 1) ? { name: `n${c.number(0, 9)}` } : { follows: c.number(0, 1) ? null : c.id(d.layers) },
+  }),
+  'layer.remove': (d, c) => ({ id: c.id(d.layers) }),
+  'drawing.add': (d, c) => {
+    const element = sampleElement(c.free({}))
+    const elements = c.number(0, 1) ? { [element.id]: element } : {}
+    const [id, layer] = [c.free(d.drawings), c.id(d.layers)]
+    return { drawing: { id, layer, number: c.number(1, 40), role: 'inbetween', elements, marks: {} } }
+  },
+  'drawing.set': (d, c) => ({
+    id: c.id(d.drawings),
+    patch: c.number(0, 1) ? { number: c.number(0, 40) } : { role: 'breakdown' },
+  }),
+  'drawing.remove': (d, c) => ({ id: c.id(d.drawings) }),
+  'elements.add': (d, c) => ({ drawing: c.id(d.drawings), elements: [sampleElement(c.free({}), c.number(0, 9))] }),
+  'elements.set': (d, c) => {
+    const drawing = c.id(d.drawings)
+    return { drawing, changes: [{ id: c.id(d.drawings[drawing]?.elements ?? {}), patch: { width: c.number(0, 90) } }] }
+  },
+  'elements.remove': (d, c) => {
+    const drawing = c.id(d.drawings)
+    return { drawing, ids: [c.id(d.drawings[drawing]?.elements ?? {})] }
+  },
+  'chart.add': (d, c) => {
+    const layer = c.id(d.layers)
+    const keys = Object.values(d.drawings).filter(one => one.layer === layer)
+    const [from, to] = [c.one(keys)?.id ?? 'nobody', c.one(keys)?.id ?? 'nobody']
+    return { chart: { id: c.free(d.charts), layer, from, to, part: null, wish: presetWish('even'), ticks: [] } }
+  },
+  'chart.set': (d, c) => ({
+    id: c.id(d.charts),
+    patch: { ticks: presetTicks('slow-in', c.number(0, 3)).map(t => ({ ...t, drawing: null })) },
+  }),
+  'chart.remove': (d, c) => ({ id: c.id(d.charts) }),
+  'exposure.write': (d, c) => {
+    const [take, layer] = [c.id(d.takes), c.id(d.layers)]
+    const own = Object.values(d.drawings).filter(one => one.layer === layer)
+    return {
+      take,
+      layer,
+      from: c.number(0, 20),
+      runs: [{ drawing: c.one([...own, null])?.id ?? null, frames: c.number(1, 4) }],
+    }
+  },
+  'frames.insert': (d, c) => ({ take: c.id(d.takes), at: c.number(0, 24), count: c.number(1, 4), fill: {} }),
+  'frames.remove': (d, c) => ({ take: c.id(d.takes), at: c.number(0, 20), count: c.number(1, 5) }),
+  'loop.set': (d, c) => {
+    const from = c.number(0, 12)
+    return { take: c.id(d.takes), loop: c.number(0, 2) ? { from, to: from + c.number(1, 10) } : null }
+  },
+  'cycle.add': (d, c) => {
+    const [take, layer] = [c.id(d.takes), c.id(d.layers)]
+    const own = Object.values(d.drawings).filter(one => one.layer === layer)
+    const pattern = [{ drawing: c.one(own)?.id ?? null, frames: c.number(1, 3) }]
+    const cycles = d.takes[take]?.cycles ?? {}
+    return {
+      take,
+      cycle: {
+        id: c.free(cycles),
+        layer,
+        from: c.number(0, 20),
+        to: c.number(0, 1) ? null : c.number(3, 24),
+        offset: 0,
+        pattern,
+      },
+    }
+  },
+  'cycle.set': (d, c) => {
+    const take = c.id(d.takes)
+    return {
+      take,
+      id: c.id(d.takes[take]?.cycles ?? {}),
+      patch: c.number(0, 1) ? { offset: c.number(0, 3) } : { to: c.number(3, 24) },
+    }
+  },
+  'cycle.remove': (d, c) => {
+    const take = c.id(d.takes)
+    return { take, id: c.id(d.takes[take]?.cycles ?? {}) }
+  },
+  'take.add': (d, c) => {
+    const id = c.free(d.takes)
+    const like = d.takes[c.id(d.takes)] ?? (d.takes[d.current] as Take)
+    return { take: { ...like, id, name: id, order: c.number(0, 9) } }
+  },
+  'take.set': (d, c) => ({ id: c.id(d.takes), patch: { name: `t${c.number(0, 9)}` } }),
+  'take.remove': (d, c) => ({ id: c.id(d.takes) }),
+  'swatch.add': (d, c) => {
+    const id = c.free(d.swatches)
+    return { swatch: { id, name: id, colour: '#b9b394', order: c.number(0, 9) } }
+  },
+  'swatch.set': (d, c) => ({ id: c.id(d.swatches), patch: { colour: '#b9b395' } }),
+  'swatch.remove': (d, c) => ({ id: c.id(d.swatches) }),
+  'mark.add': (d, c) => ({
+    mark: { id: c.free(d.marks), layer: c.id(d.layers), name: 'heel', order: 2, kind: 'point' },
+  }),
+  'mark.set': (d, c) => ({ id: c.id(d.marks), patch: { name: `m${c.number(0, 9)}` } }),
+  'mark.remove': (d, c) => ({ id: c.id(d.marks) }),
+  'marks.place': (d, c) => {
+    const mark = c.id(d.marks)
+    const on = Object.values(d.drawings).filter(one => one.layer === d.marks[mark]?.layer)
+    const place = c.number(0, 3) ? { x: c.number(0, 99), y: 1, planted: false } : null
+    return { drawing: c.one(on)?.id ?? 'nobody', places: { [mark]: place } }
+  },
+  'beat.add': (d, c) => ({ beat: { id: c.free(d.beats), name: 'lands', frame: c.number(0, 23) } }),
+  'beat.set': (d, c) => ({ id: c.id(d.beats), patch: { frame: c.number(0, 23) } }),
+  'beat.remove': (d, c) => ({ id: c.id(d.beats) }),
+  'pin.set': (d, c) => {
+    const take = c.id(d.takes)
+    return { take, drawing: c.id(d.drawings), beat: c.number(0, 2) ? c.id(d.beats) : null }
+  },
+  'note.add': (d, c) => {
+    const from = c.number(0, 20)
+    return { note: { id: c.free(d.notes), from, to: from + c.number(1, 9), text: 'lands' } }
+  },
+  'note.set': (d, c) => ({ id: c.id(d.notes), patch: { text: `then ${c.number(0, 9)}` } }),
+  'note.remove': (d, c) => ({ id: c.id(d.notes) }),
+}
+export const KINDS = Object.keys(LIKELY) as OperationKind[]
+
+/** An operation on a document as it is now, out of numbers that were thrown: most are taken, some are not. */
+export function likely(document: ShotDocument, thrown: readonly number[]): Operation {
+  const [first, ...rest] = thrown
+  const kind = KINDS[(first ?? 0) % KINDS.length] as OperationKind
+  return { kind, ...LIKELY[kind](document, chooser(rest)) } as Operation
+}
