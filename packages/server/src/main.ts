@@ -53,6 +53,9 @@ async function start(settings: Settings): Promise<void> {
   })
   server.on('error', error => fail(error))
 
+  // What fails where nobody waits for it is written down; those who are served are served on.
+  process.on('unhandledRejection', error => log.error({ err: error }, 'something that nobody waited for failed'))
+
   const stop = () => {
     untend()
     server.closeAllConnections()

@@ -20,6 +20,8 @@ Object.assign(globalThis, {
   },
 })
 const sent: { id: string; label: string; ops: unknown }[] = []
+// Regions are found in a worker, and tested where they are found.
+jest.unstable_mockModule('../../../tools/fill/regions.ts', () => ({ regionAt: async () => null }))
 jest.unstable_mockModule('../../../local/copies.ts', () => ({
   keepEntries: async () => undefined,
   keepCopy: async () => undefined,
