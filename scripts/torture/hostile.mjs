@@ -35,7 +35,11 @@ export async function hostileRound(ask, url, shot) {
   }
   for (const [what, body] of Object.entries(bodies)) {
     const isFine = what === 'a name of the language'
-    await expect(what, () => ask(url, 'POST', journal, body), status => refusal(status) || (isFine && status === 200))
+    await expect(
+      what,
+      () => ask(url, 'POST', journal, body),
+      status => refusal(status) || (isFine && status === 200),
+    )
   }
   for (const encoding of ['gzip', 'br', 'deflate', 'utf-9', 'gzip, gzip']) {
     const packed = gzipSync(Buffer.alloc(2_000_000)).toString('latin1')
