@@ -201,6 +201,11 @@ export default ts.config(
     'contract uses core only',
   ),
   forbid(['packages/server/**/*.ts'], ['@unhurried/web', '**/web/src/**'], 'the server never imports the client'),
+  forbid(
+    ['packages/server/src/services/**/*.ts', 'packages/server/src/db/**/*.ts', 'packages/server/src/problems/**/*.ts'],
+    ['@unhurried/web', '**/web/src/**', '../http/**'],
+    'what is done knows nothing of how it is asked for over http',
+  ),
   forbid(['packages/web/**/*.{ts,vue}'], SERVER_SIDE, 'the client never imports the server'),
   ...clientRules,
   { files: ['**/*.mjs', '*.js'], languageOptions: { globals: globals.node } },

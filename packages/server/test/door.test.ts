@@ -5,7 +5,7 @@ import { request as ask, type IncomingMessage, type Server } from 'node:http'
 import { gzipSync } from 'node:zlib'
 import request from 'supertest'
 import { serverFor } from '../src/app.ts'
-import { jsonFault } from '../src/http/body.ts'
+import { jsonFault } from '../src/problems/readJson.ts'
 import { bench, filmWithShot, newDrawing, PASSWORD, post, visitor, type Visitor } from './harness.ts'
 
 let b: Awaited<ReturnType<typeof bench>>

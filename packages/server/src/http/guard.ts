@@ -2,7 +2,7 @@ import type { Middleware } from 'koa'
 import helmet from 'koa-helmet'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { Logger } from 'pino'
-import { isPassing, Problem } from './problem.ts'
+import { isPassing, Problem } from '../problems/problem.ts'
 
 /** Every failure leaves as JSON {code, message, details}. What nobody foresaw is logged and told without its insides. */
 export function answerProblems(log: Logger): Middleware {

@@ -5,7 +5,7 @@ import type { Logger } from 'pino'
 import type { AccountService } from '../services/accounts.ts'
 import { json } from './body.ts'
 import type { Context, RequestState } from './context.ts'
-import { parse, Problem } from './problem.ts'
+import { parse, Problem } from '../problems/problem.ts'
 
 /** Every command with keys of its own fits. */
 const LARGEST_HABITS = 64 * 1024

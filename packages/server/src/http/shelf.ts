@@ -7,7 +7,7 @@ import { toCard, type FilmService } from '../services/films.ts'
 import type { JournalRoom } from '../services/journalRoom.ts'
 import { json } from './body.ts'
 import type { Context, RequestState } from './context.ts'
-import { parse } from './problem.ts'
+import { parse } from '../problems/problem.ts'
 import { signedIn } from './session.ts'
 
 /** The names of as many shots as a film holds. */

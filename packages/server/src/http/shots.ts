@@ -5,7 +5,7 @@ import { toCard } from '../services/films.ts'
 import type { JournalRoom } from '../services/journalRoom.ts'
 import { bodyBytes } from './body.ts'
 import type { Context, RequestState } from './context.ts'
-import { parse } from './problem.ts'
+import { parse } from '../problems/problem.ts'
 import { signedIn } from './session.ts'
 import type { Streams } from './streams.ts'
 

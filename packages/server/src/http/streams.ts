@@ -4,7 +4,7 @@ import type { Announcer } from '../services/announcer.ts'
 import type { JournalRoom } from '../services/journalRoom.ts'
 import type { ShotAccess } from '../services/access.ts'
 import type { Visit } from '../services/accounts.ts'
-import { Problem } from './problem.ts'
+import { Problem } from '../problems/problem.ts'
 
 /** Proxies close silent connections; a comment now and then keeps them open. */
 const HEARTBEAT_MS = 20_000

@@ -1,6 +1,6 @@
 import type { MemberRole } from '@unhurried/contract'
 import type { DataSource } from 'typeorm'
-import { Problem } from '../http/problem.ts'
+import { Problem } from '../problems/problem.ts'
 
 /** What an account wants to do with a film. A reviewer may look, an animator draws, the owner also removes the film. */
 export type Wish = 'look' | 'draw' | 'own'

@@ -3,7 +3,7 @@ import { FRESH_HABITS, Habits, type Account } from '@unhurried/contract'
 import { createHash, randomBytes } from 'node:crypto'
 import type { DataSource } from 'typeorm'
 import { AccountRow, SessionRow } from '../db/entities.ts'
-import { Problem } from '../http/problem.ts'
+import { Problem } from '../problems/problem.ts'
 
 /** A session ends after this many days without signing in anew. */
 const SESSION_DAYS = 30

@@ -2,7 +2,7 @@ import { freshDocument, type ShotDocument } from '@unhurried/core/document'
 import { BYTES_PER_FILM, type MemberRole, type NewShot, type Shelf, type ShotCard } from '@unhurried/contract'
 import { In, IsNull, type DataSource, type EntityManager } from 'typeorm'
 import { FilmRow, MemberRow, ShotRow } from '../db/entities.ts'
-import { Problem } from '../http/problem.ts'
+import { Problem } from '../problems/problem.ts'
 import { heftOf, written } from './states.ts'
 
 /** A shot as a card of the shelf. */

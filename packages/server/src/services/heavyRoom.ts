@@ -1,7 +1,7 @@
 import type { ErrorReply } from '@unhurried/contract'
 import type { Logger } from 'pino'
 import { Worker } from 'node:worker_threads'
-import { isPassing, Problem } from '../http/problem.ts'
+import { isPassing, Problem } from '../problems/problem.ts'
 import type { JournalRoom } from './journalRoom.ts'
 
 /** What goes between the threads. */

@@ -8,7 +8,7 @@ import {
   type VersionsReply,
 } from '@unhurried/contract'
 import type { DataSource, EntityManager } from 'typeorm'
-import { Problem } from '../http/problem.ts'
+import { Problem } from '../problems/problem.ts'
 import { knownBatches, readBatches, roomIn, sieve, type Read, type Verdict } from './sift.ts'
 import { entriesAfter, heftOf, stateReader, toEntry, written, type Head, type State } from './states.ts'
 import { readStrokes, strokeShelf, type SentStroke } from './strokes.ts'
