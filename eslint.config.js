@@ -126,6 +126,18 @@ export default ts.config(
   prettier,
   {
     files: ['**/*.vue'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Property[key.name="kind"] > Literal[value=/^[a-z]+[.][a-z]+$/]',
+          message: 'components build no operations: an act of core does, or of the room',
+        },
+      ],
+    },
+  },
+  {
+    files: ['**/*.vue'],
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
   {

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import {
   copyTake,
+  removeTake,
+  renameTake,
   shareDrawing,
   takesInOrder,
   unexposedDrawings,
+  useTake,
   type Drawing,
   type Take,
 } from '@unhurried/core/document'
@@ -25,27 +28,23 @@ const fps = computed(() => shot.document?.format.fps ?? 24)
 const renaming = ref<string | null>(null)
 
 function use(take: Take): void {
-  if (take.id !== shot.take?.id)
-    shot.commit(`work on ${take.name}`, [{ kind: 'shot.set', patch: { current: take.id } }])
+  if (take.id !== shot.take?.id) shot.commit(`work on ${take.name}`, useTake(take.id))
 }
 
 function copy(take: Take): void {
   if (!shot.document) return
   const id = newId()
   const name = `${take.name}, again`.slice(0, 80)
-  const refused = shot.commit(`copy of ${take.name}`, [
-    ...copyTake(shot.document, take.id, id, name),
-    { kind: 'shot.set', patch: { current: id } },
-  ])
+  const refused = shot.commit(`copy of ${take.name}`, [...copyTake(shot.document, take.id, id, name), ...useTake(id)])
   if (!refused) renaming.value = id
 }
 
 function rename(take: Take, name: string): void {
   renaming.value = null
-  if (name !== take.name) shot.commit(`name ${name}`, [{ kind: 'take.set', id: take.id, patch: { name } }])
+  shot.commit(`name ${name}`, renameTake(take, name))
 }
 
-const remove = (take: Take) => shot.commit(`remove ${take.name}`, [{ kind: 'take.remove', id: take.id }])
+const remove = (take: Take) => shot.commit(`remove ${take.name}`, removeTake(take.id))
 /** Drawings that no take shows are kept, and can be shown again. */
 const unshown = computed(() =>
   shot.document ? unexposedDrawings(shot.document).flatMap(id => shot.drawing(id) ?? []) : [],

@@ -4,13 +4,24 @@ import { lengthOf, plain, shareFrames, type Run } from '../../time/exposure.ts'
 import { nearestFrame } from '../../time/frames.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { edited, type Edited } from './layerForm.ts'
-import type { ShotDocument, Take } from '../model/model.ts'
+import type { Format, ShotDocument, Take, WayOfWorking } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { columnOf } from '../model/selectors.ts'
 
 /*
  * Another rate or another size for a shot that has drawings. Both ask what is to be kept.
  */
+
+/** Changes the sheet the film is drawn on, where there is nothing on it that would have to follow. */
+export const setFormat = (patch: Partial<Format>): Operation[] => [{ kind: 'format.set', patch }]
+
+/** Works in another order. */
+export const workWay = (way: WayOfWorking): Operation[] => [{ kind: 'shot.set', patch: { way } }]
+
+/** A take so many frames longer: what it ends on is held. */
+export const lengthen = (take: Take, by: number): Operation[] => [
+  { kind: 'frames.insert', take: take.id, at: take.length, count: by, fill: {} },
+]
 
 /** What a change of rate comes to. */
 export interface RateChange {

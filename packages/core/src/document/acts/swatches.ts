@@ -2,6 +2,18 @@ import type { ShotDocument, Swatch } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { swatchesInOrder } from '../model/selectors.ts'
 
+/** A new colour at the end of the palette strip. */
+export function addSwatch(document: ShotDocument, id: string, colour: string): Operation[] {
+  const all = Object.values(document.swatches)
+  const order = Math.max(-1, ...all.map(swatch => swatch.order), all.length - 1) + 1
+  return [{ kind: 'swatch.add', swatch: { id, name: `colour ${all.length + 1}`, colour, order } }]
+}
+
+/** Names a colour, or mixes it anew. */
+export const changeSwatch = (id: string, patch: Partial<Omit<Swatch, 'id'>>): Operation[] => [
+  { kind: 'swatch.set', id, patch },
+]
+
 /** How many strokes are in a colour. */
 export const strokesIn = (document: ShotDocument, swatch: string): number =>
   Object.values(document.drawings).reduce(

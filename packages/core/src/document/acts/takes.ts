@@ -11,6 +11,16 @@ export function copyTake(document: ShotDocument, from: string, id: string, name:
   return [{ kind: 'take.add', take: { ...get(document.takes, from), id, name, order: (last?.order ?? 0) + 1 } }]
 }
 
+/** Works on another take. */
+export const useTake = (take: string): Operation[] => [{ kind: 'shot.set', patch: { current: take } }]
+
+/** Another name for a take. */
+export const renameTake = (take: Take, name: string): Operation[] =>
+  name === take.name ? [] : [{ kind: 'take.set', id: take.id, patch: { name } }]
+
+/** Takes a take away; refused for the one that is worked on. */
+export const removeTake = (id: string): Operation[] => [{ kind: 'take.remove', id }]
+
 /** How one drawing is timed differently in two takes. `from` and `to` are the earlier and later of the two as given. */
 export interface TimingDifference {
   readonly layer: string

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import {
+  addBeats,
   exposures,
   firstFrameOf,
   isAnimated,
   layersInOrder,
   moveBeat,
+  pinKey,
   readPins,
+  removeBeat,
+  renameBeat,
   type Beat,
-  type Operation,
 } from '@unhurried/core/document'
 import {
   counted,
@@ -58,15 +61,8 @@ const typedFrame = computed(() => {
   return r.unit === 'frames' ? r.frames - 1 : r.frames
 })
 
-const added = (frames: readonly number[], word: string): Operation[] => {
-  const taken = new Set(beats.value.map(beat => beat.frame))
-  return frames
-    .filter(frame => !taken.has(frame))
-    .map((frame, i): Operation => ({
-      kind: 'beat.add',
-      beat: { id: newId(), name: frames.length > 1 ? `${word} ${i + 1}` : word, frame },
-    }))
-}
+const added = (frames: readonly number[], word: string) =>
+  shot.document ? addBeats(shot.document, frames, word, newId) : []
 
 function addTyped(): void {
   if (typedFrame.value === null) return
@@ -98,7 +94,7 @@ function move(beat: Beat, frame: number): void {
 function pin(beat: Beat, drawing: string): void {
   const { take, document } = shot
   if (!take || !document) return
-  shot.commit('pin a key', [{ kind: 'pin.set', take: take.id, drawing, beat: beat.id }])
+  shot.commit('pin a key', pinKey(take.id, drawing, beat.id))
   bring(beat)
 }
 /** Brings pinned keys to their beat. */
@@ -106,18 +102,13 @@ function bring(beat: Beat): void {
   if (shot.document) shot.carryOut(`keys to ${beat.name}`, moveBeat(shot.document, beat.id, beat.frame))
 }
 function unpin(drawing: string): void {
-  if (shot.take) shot.commit('unpin a key', [{ kind: 'pin.set', take: shot.take.id, drawing, beat: null }])
+  if (shot.take) shot.commit('unpin a key', pinKey(shot.take.id, drawing, null))
 }
 function remove(beat: Beat): void {
-  const free = Object.values(shot.document?.takes ?? {}).flatMap(take =>
-    Object.entries(take.pins)
-      .filter(([, id]) => id === beat.id)
-      .map(([drawing]): Operation => ({ kind: 'pin.set', take: take.id, drawing, beat: null })),
-  )
-  shot.commit(`remove ${beat.name}`, [...free, { kind: 'beat.remove', id: beat.id }])
+  if (shot.document) shot.commit(`remove ${beat.name}`, removeBeat(shot.document, beat.id))
 }
 function rename(beat: Beat, name: string): void {
-  if (name !== beat.name) shot.commit('name of a beat', [{ kind: 'beat.set', id: beat.id, patch: { name } }])
+  shot.commit('name of a beat', renameBeat(beat, name))
 }
 const free = computed(() => keys.value.filter(key => !pins.value.some(p => p.drawing === key.drawing.id)))
 const off = (n: number) => (n === 0 ? 'on it' : `${Math.abs(n)} ${n > 0 ? 'late' : 'early'}`)

@@ -4,8 +4,10 @@ import {
   changeSize,
   doBatch,
   keepOnly,
+  lengthen,
   LIMITS,
   resizing,
+  setFormat,
   sheetChange,
   type Edited,
   type Resizing,
@@ -30,7 +32,7 @@ const where = computed(
 )
 
 function set(patch: Partial<typeof format.value>, label: string): void {
-  shot.commit(label, [{ kind: 'format.set', patch }])
+  shot.commit(label, setFormat(patch))
 }
 /** Whether there is anything that a change of rate or size would do something to. */
 const hasDrawings = computed(() => Object.keys(shot.document?.drawings ?? {}).length > 0)
@@ -128,7 +130,7 @@ function setLength(): void {
   const by = next - take.length
   wish.value = ''
   if (by > 0) {
-    shot.commit('longer shot', [{ kind: 'frames.insert', take: take.id, at: take.length, count: by, fill: {} }])
+    shot.commit('longer shot', lengthen(take, by))
   }
   if (by >= 0) return
   const kept = doBatch(document, keepOnly(take, 0, next))

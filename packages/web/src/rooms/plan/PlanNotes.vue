@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LIMITS, type ActionNote } from '@unhurried/core/document'
+import { addNote, changeNote, LIMITS, removeNote, type ActionNote } from '@unhurried/core/document'
 import { X } from 'lucide-vue-next'
 import { ElInput, ElInputNumber } from 'element-plus'
 import { computed, reactive } from 'vue'
@@ -16,20 +16,15 @@ const fresh = reactive({ from: 1, to: Math.min(12, length.value), text: '' })
 function add(): void {
   const text = fresh.text.trim()
   if (!text) return
-  const note: ActionNote = { id: newId(), from: fresh.from - 1, to: Math.max(fresh.from, fresh.to), text }
-  if (shot.commit('action note', [{ kind: 'note.add', note }])) return
+  const note: ActionNote = { id: newId(), from: fresh.from - 1, to: fresh.to, text }
+  if (shot.commit('action note', addNote(note))) return
   fresh.text = ''
   fresh.from = Math.min(length.value, fresh.to + 1)
   fresh.to = Math.min(length.value, fresh.from + 11)
 }
 
 function set(note: ActionNote, patch: Partial<Pick<ActionNote, 'from' | 'to' | 'text'>>): void {
-  const next = { ...note, ...patch }
-  const fixed =
-    next.to <= next.from
-      ? { ...patch, ...(patch.from === undefined ? { from: next.to - 1 } : { to: next.from + 1 }) }
-      : patch
-  shot.commit('action note', [{ kind: 'note.set', id: note.id, patch: fixed }])
+  shot.commit('action note', changeNote(note, patch))
 }
 </script>
 
@@ -71,7 +66,7 @@ function set(note: ActionNote, patch: Partial<Pick<ActionNote, 'from' | 'to' | '
           v-if="shot.mayDraw"
           class="plain"
           aria-label="Remove this note"
-          @click="shot.commit('remove a note', [{ kind: 'note.remove', id: note.id }])"
+          @click="shot.commit('remove a note', removeNote(note.id))"
         >
           <X :size="14" />
         </button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { WAYS, type WayOfWorking } from '@unhurried/core/document'
+import { WAYS, workWay, type WayOfWorking } from '@unhurried/core/document'
 import { useShot } from '../../stores/shot.ts'
 
 const shot = useShot()
@@ -22,7 +22,7 @@ const WORDS: Record<WayOfWorking, readonly [string, string]> = {
         :aria-checked="shot.document?.way === way"
         :class="{ on: shot.document?.way === way }"
         :disabled="!shot.mayDraw"
-        @click="shot.commit(WORDS[way][0], [{ kind: 'shot.set', patch: { way } }])"
+        @click="shot.commit(WORDS[way][0], workWay(way))"
       >
         <b>{{ WORDS[way][0] }}</b>
         <span class="soft">{{ WORDS[way][1] }}</span>

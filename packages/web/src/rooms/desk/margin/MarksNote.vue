@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { exposures, marksOf, type Mark, type Operation } from '@unhurried/core/document'
+import { addMark, exposures, marksOf, placeMark, plantMark, removeMark, type Mark } from '@unhurried/core/document'
 import { Footprints, X } from 'lucide-vue-next'
 import { ElInput, type InputInstance } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -43,8 +43,7 @@ function add(): void {
 
 function put(name: string, kind: Mark['kind']): void {
   const id = newId()
-  const order = (marks.value[marks.value.length - 1]?.order ?? 0) + 1
-  if (shot.commit(`mark ${name}`, [{ kind: 'mark.add', mark: { id, layer: desk.layerId, name, order, kind } }])) return
+  if (!shot.document || shot.commit(`mark ${name}`, addMark(shot.document, desk.layerId, id, name, kind))) return
   if (kind === 'point') fresh.value = ''
   desk.tool = 'mark'
   desk.markId = id
@@ -52,16 +51,8 @@ function put(name: string, kind: Mark['kind']): void {
 
 /** Takes a mark off every drawing, and away. */
 function remove(mark: Mark): void {
-  const drawings = Object.values(shot.document?.drawings ?? {})
-  const charts = Object.values(shot.document?.charts ?? {}).filter(chart => chart.part === mark.id)
-  const ops: Operation[] = [
-    ...charts.map((chart): Operation => ({ kind: 'chart.remove', id: chart.id })),
-    ...drawings
-      .filter(drawing => drawing.marks[mark.id])
-      .map((drawing): Operation => ({ kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: null } })),
-    { kind: 'mark.remove', id: mark.id },
-  ]
-  if (!shot.commit(`remove mark ${mark.name}`, ops) && desk.markId === mark.id) desk.markId = null
+  if (!shot.document || shot.commit(`remove mark ${mark.name}`, removeMark(shot.document, mark.id))) return
+  if (desk.markId === mark.id) desk.markId = null
 }
 
 function setGap(event: Event): void {
@@ -75,12 +66,7 @@ function plant(mark: Mark): void {
   if (!here) return
   const planted = !here.planted
   const sheets = desk.markedDrawings.length ? desk.markedDrawings : desk.drawing ? [desk.drawing] : []
-  const ops = sheets.flatMap((drawing): Operation[] => {
-    const place = drawing.marks[mark.id]
-    return place && place.planted !== planted
-      ? [{ kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: { ...place, planted } } }]
-      : []
-  })
+  const ops = plantMark(sheets, mark.id, planted)
   shot.commit(
     `${mark.name} ${planted ? 'planted' : 'lifted'} on ${ops.length === 1 ? desk.drawing?.number : `${ops.length} drawings`}`,
     ops,
@@ -90,9 +76,7 @@ function plant(mark: Mark): void {
 function takeOff(mark: Mark): void {
   const { drawing } = desk
   if (drawing?.marks[mark.id]) {
-    shot.commit(`${mark.name} off ${drawing.number}`, [
-      { kind: 'marks.place', drawing: drawing.id, places: { [mark.id]: null } },
-    ])
+    shot.commit(`${mark.name} off ${drawing.number}`, placeMark(drawing.id, mark.id, null))
   }
 }
 </script>

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { layerOver, newPass, newPassOfAll, VOLUMES, type Layer, type Volume } from '@unhurried/core/document'
+import {
+  changeLayer,
+  layerOver,
+  newPass,
+  newPassOfAll,
+  VOLUMES,
+  type Layer,
+  type Volume,
+} from '@unhurried/core/document'
 import { MoreHorizontal } from 'lucide-vue-next'
 import { ElInput, ElPopover } from 'element-plus'
 import { computed, ref } from 'vue'
@@ -26,7 +34,7 @@ const VOLUME_WORDS: Record<Volume, string> = {
 
 function setVolume(volume: Volume): void {
   if (volume === props.layer.volume) return
-  shot.commit(`volume of ${props.layer.name}`, [{ kind: 'layer.set', id: props.layer.id, patch: { volume } }])
+  shot.commit(`volume of ${props.layer.name}`, changeLayer(props.layer.id, { volume }))
 }
 
 function beginAll(): void {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { followersOf, LAYER_KINDS, type Layer, type LayerKind } from '@unhurried/core/document'
+import { changeLayer, followersOf, LAYER_KINDS, type Layer, type LayerKind } from '@unhurried/core/document'
 import { ArrowDown, ArrowUp, Eye, EyeOff, Lock, LockOpen, Paintbrush, SunDim, Trash2 } from 'lucide-vue-next'
 import { ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
@@ -39,7 +39,7 @@ const lines = computed(() => {
 
 type Patch = Partial<Pick<Layer, 'name' | 'kind' | 'locked' | 'follows'>>
 function set(patch: Patch, label: string): void {
-  shot.commit(label, [{ kind: 'layer.set', id: props.layer.id, patch }])
+  shot.commit(label, changeLayer(props.layer.id, patch))
 }
 function rename(name: string): void {
   if (name !== props.layer.name) set({ name }, `name of ${props.layer.name}`)

@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { newLayer, followersOf, layersInOrder, type Layer, type Operation } from '@unhurried/core/document'
+import {
+  addLayer,
+  addPaint,
+  followersOf,
+  layersInOrder,
+  moveLayer,
+  removeLayer,
+  type Layer,
+  type Operation,
+} from '@unhurried/core/document'
 import { ElButton, ElDialog, ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
@@ -24,43 +33,30 @@ const mayRemove = (layer: Layer) =>
   !counts.value.get(layer.id) &&
   (!shot.document || followersOf(shot.document, layer.id).length === 0)
 
-function put(layer: Layer): boolean {
-  if (shot.commit(`new layer ${layer.name}`, [{ kind: 'layer.add', layer }])) return false
-  desk.layerId = layer.id
+function put(id: string, name: string, ops: readonly Operation[]): boolean {
+  if (shot.commit(`new layer ${name}`, ops)) return false
+  desk.layerId = id
   return true
 }
 
 function add(): void {
-  const name = oneLine(fresh.value) || `layer ${layers.value.length + 1}`
-  const order = (layers.value[0]?.order ?? 0) + 1
-  if (put(newLayer(newId(), name, order))) fresh.value = ''
+  const [id, name] = [newId(), oneLine(fresh.value) || `layer ${layers.value.length + 1}`]
+  if (shot.document && put(id, name, addLayer(shot.document, id, name))) fresh.value = ''
 }
 
 /** A layer for paint right under a line layer, timed with it. */
-function addPaint(line: Layer): void {
-  const under = layers.value[layers.value.indexOf(line) + 1]
-  const order = under && under.order < line.order ? (line.order + under.order) / 2 : line.order - 0.5
-  const name = oneLine(`${line.name} paint`).slice(0, 80)
-  put(newLayer(newId(), name, order, { follows: line.id }))
+function addPaintUnder(line: Layer): void {
+  const [id, name] = [newId(), oneLine(`${line.name} paint`).slice(0, 80)]
+  if (shot.document) put(id, name, addPaint(shot.document, line, id, name))
 }
 
-/** Changes places with the layer above (−1) or below (+1). */
-function move(index: number, by: -1 | 1): void {
-  const [one, other] = [layers.value[index], layers.value[index + by]]
-  if (!one || !other) return
-  // Layers of the same order lie by id; then everything above makes room.
-  const ops: Operation[] =
-    one.order === other.order
-      ? [{ kind: 'layer.set', id: one.id, patch: { order: other.order - by * 0.5 } }]
-      : [
-          { kind: 'layer.set', id: one.id, patch: { order: other.order } },
-          { kind: 'layer.set', id: other.id, patch: { order: one.order } },
-        ]
-  shot.commit(`order of ${one.name}`, ops)
+/** Changes places with the layer above (−1, as they are listed) or below (+1). */
+function move(layer: Layer, by: -1 | 1): void {
+  if (shot.document) shot.commit(`order of ${layer.name}`, moveLayer(shot.document, layer.id, by === 1 ? -1 : 1))
 }
 
 function remove(layer: Layer): void {
-  if (shot.commit(`remove ${layer.name}`, [{ kind: 'layer.remove', id: layer.id }])) return
+  if (shot.commit(`remove ${layer.name}`, removeLayer(layer.id))) return
   if (desk.layerId === layer.id) desk.layerId = layers.value[0]?.id ?? ''
 }
 </script>
@@ -84,9 +80,9 @@ function remove(layer: Layer): void {
         :is-first="i === 0"
         :is-last="i === layers.length - 1"
         :may-remove="mayRemove(layer)"
-        @move="by => move(i, by)"
+        @move="by => move(layer, by)"
         @remove="remove(layer)"
-        @paint="addPaint(layer)"
+        @paint="addPaintUnder(layer)"
       />
     </ul>
     <form v-if="shot.mayDraw" class="new" @submit.prevent="add">

@@ -1,6 +1,14 @@
 <script setup lang="ts">
 import { counted } from '@unhurried/core/time'
-import { moveSwatch, replaceSwatch, strokesIn, swatchesInOrder, type Swatch } from '@unhurried/core/document'
+import {
+  addSwatch,
+  changeSwatch,
+  moveSwatch,
+  replaceSwatch,
+  strokesIn,
+  swatchesInOrder,
+  type Swatch,
+} from '@unhurried/core/document'
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-vue-next'
 import { ElPopover } from 'element-plus'
 import { computed, ref } from 'vue'
@@ -23,14 +31,12 @@ const inHand = computed(() => shot.document?.swatches[desk.swatch] ?? null)
 function add(): void {
   const id = newId()
   const colour = inHand.value?.colour ?? '#7f9c5c'
-  const order = Math.max(-1, ...swatches.value.map(s => s.order), swatches.value.length - 1) + 1
-  const name = `colour ${swatches.value.length + 1}`
-  if (shot.commit('new colour', [{ kind: 'swatch.add', swatch: { id, name, colour, order } }])) return
+  if (!shot.document || shot.commit('new colour', addSwatch(shot.document, id, colour))) return
   desk.swatch = id
 }
 
 function set(swatch: Swatch, patch: Partial<Omit<Swatch, 'id'>>, label: string): void {
-  shot.commit(label, [{ kind: 'swatch.set', id: swatch.id, patch }])
+  shot.commit(label, changeSwatch(swatch.id, patch))
 }
 function mix(swatch: Swatch, colour: string | null): void {
   if (colour && colour !== swatch.colour) set(swatch, { colour }, `mix ${swatch.name}`)

@@ -1,0 +1,38 @@
+import type { Drawing, Mark, MarkPlace, ShotDocument } from '../model/model.ts'
+import type { Operation } from '../operations/index.ts'
+import { marksOf } from '../model/selectors.ts'
+
+/** A new mark behind those its layer has. */
+export function addMark(
+  document: ShotDocument,
+  layer: string,
+  id: string,
+  name: string,
+  kind: Mark['kind'],
+): Operation[] {
+  const order = (marksOf(document, layer).at(-1)?.order ?? 0) + 1
+  return [{ kind: 'mark.add', mark: { id, layer, name, order, kind } }]
+}
+
+/** Places a mark on a drawing, or takes it off (null). */
+export const placeMark = (drawing: string, mark: string, place: MarkPlace | null): Operation[] => [
+  { kind: 'marks.place', drawing, places: { [mark]: place } },
+]
+
+/** Takes a mark off every drawing, its charts away, and the mark itself. */
+export function removeMark(document: ShotDocument, mark: string): Operation[] {
+  const charts = Object.values(document.charts).filter(chart => chart.part === mark)
+  const drawings = Object.values(document.drawings).filter(drawing => drawing.marks[mark])
+  return [
+    ...charts.map((chart): Operation => ({ kind: 'chart.remove', id: chart.id })),
+    ...drawings.flatMap(drawing => placeMark(drawing.id, mark, null)),
+    { kind: 'mark.remove', id: mark },
+  ]
+}
+
+/** Plants a mark, or lifts it, on those of the drawings that have it otherwise: one operation for each. */
+export const plantMark = (drawings: readonly Drawing[], mark: string, planted: boolean): Operation[] =>
+  drawings.flatMap(drawing => {
+    const place = drawing.marks[mark]
+    return place && place.planted !== planted ? placeMark(drawing.id, mark, { ...place, planted }) : []
+  })
