@@ -268,6 +268,7 @@ test('the side button of the pen does what it is told to', async ({ page, world 
   expect(await count()).toBe(0)
   await page.keyboard.press('q')
   expect(await count()).toBe(1)
-  await withSettings(page, () => page.getByRole('radio', { name: 'moves the paper' }).click())
+  const side = page.getByRole('radiogroup', { name: 'The pen’s side button' })
+  await withSettings(page, () => side.getByRole('radio', { name: 'moves the paper' }).click())
   await page.waitForTimeout(800)
 })
