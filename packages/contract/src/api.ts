@@ -78,6 +78,7 @@ export const OpenShot = z.object({
 
 /** What a desk may read without checking it again: the server answers with documents it checked when they were made. */
 export const OpenShotReply = OpenShot.extend({ document: z.custom<z.infer<typeof ShotDocument>>() })
+export type OpenShotReply = z.infer<typeof OpenShotReply>
 
 /** Journal numbers are kept as four bytes. */
 const HIGHEST_SEQ = 2 ** 31 - 1

@@ -3,7 +3,6 @@ import {
   Habits,
   JournalReply,
   MOST_SAMPLE_IDS,
-  OpenShotReply,
   SessionState,
   Shelf,
   ShotCard,
@@ -53,10 +52,9 @@ export const bin = {
 }
 
 export const shot = {
-  open: (id: string) => ask(OpenShotReply, 'GET', `/api/shots/${id}`),
   /** its strokes, packed */
   sampleBytes: (id: string) => askBytes(`/api/shots/${id}/samples`),
-  /** the shot as it comes: what is looked through elsewhere needs not be built here */
+  /** the shot as it comes, JSON: what is looked through elsewhere needs not be built here */
   openBytes: (id: string) => askBytes(`/api/shots/${id}`),
   journal: (id: string, { since, epoch, last }: { since: number; epoch: string; last?: string }) => {
     const known = new URLSearchParams({ after: String(since), epoch, ...(last !== undefined && { last }) })

@@ -1,4 +1,4 @@
-import { migrateOperations, type MemberRole } from '@unhurried/contract'
+import { migrateOperations } from '@unhurried/contract'
 import {
   DOCUMENT_SCHEMA,
   type Batch,
@@ -29,27 +29,31 @@ export interface Local extends DBSchema {
   parked: { key: number; value: StoredParked; indexes: { shot: string } }
   /** the stretch of a sheet last copied, for pasting it anywhere on this machine */
   clips: { key: 'sheet'; value: HeldClip & { schema: number } }
-  /** shots as they were when they were last opened, what the server took in since, and the strokes that came with it */
+  /** shots as they were when they were last opened: what is told of them, their bytes, what the server took in since, its strokes */
   copies: { key: string; value: StoredCopy }
+  copyBytes: { key: string; value: CopyBytes }
   copyEntries: { key: [shot: string, seq: number]; value: { shot: string; entry: JournalEntry; schema: number } }
   copyStrokes: { key: [shot: string, id: string]; value: { shot: string; id: string; bytes: Uint8Array } }
 }
 
-/** A shot as the server told it. */
+/** What is told of a shot that is kept here. */
 export interface StoredCopy {
   readonly shot: string
   readonly name: string
   readonly filmName: string
-  readonly role: MemberRole
-  readonly epoch: string
-  readonly seq: number
-  readonly recent: readonly string[]
-  /** its document in whatever form it was stored */
-  readonly document: unknown
-  /** its strokes, packed as they came */
-  readonly packed: Uint8Array
   /** when it was opened, ms since 1970 */
   readonly at: number
+  /** how large it is, in bytes */
+  readonly size: number
+}
+
+/** A shot as the server told it, in the bytes that came: nothing of it has to be copied thing by thing. */
+export interface CopyBytes {
+  readonly shot: string
+  /** the answer to opening it, JSON */
+  readonly opened: Uint8Array
+  /** its strokes, packed */
+  readonly packed: Uint8Array
 }
 
 /** A batch that was given up by the server, with its reason and its strokes. */
@@ -84,6 +88,7 @@ export const database = () =>
       if (from < 3) db.createObjectStore('parked', { autoIncrement: true }).createIndex('shot', 'shot')
       if (from < 4) {
         db.createObjectStore('copies', { keyPath: 'shot' })
+        db.createObjectStore('copyBytes', { keyPath: 'shot' })
         db.createObjectStore('copyEntries', { keyPath: ['shot', 'entry.seq'] })
         db.createObjectStore('copyStrokes', { keyPath: ['shot', 'id'] })
       }

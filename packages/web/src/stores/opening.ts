@@ -1,5 +1,5 @@
-import { migrateDocument, unpackStrokes, type MemberRole } from '@unhurried/contract'
-import { openReplica, receive, type Batch, type Replica } from '@unhurried/core/document'
+import { migrateDocument, OpenShotReply, unpackStrokes, type MemberRole } from '@unhurried/contract'
+import { openReplica, receive, type Batch, type JournalEntry, type Replica } from '@unhurried/core/document'
 import { Unreachable } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
 import { copyOf, keepCopy } from '../local/copies.ts'
@@ -21,34 +21,44 @@ export interface Told {
 /** What was opened is kept here once the desk is quiet. */
 const KEEP_MS = 2500
 
-/** A shot as the server tells it, kept here for when nobody answers; then (if a copy will do) as it is kept. Throws Refused or Unreachable. */
+/**
+ * A shot as the server tells it, kept here for when nobody answers; then (if a copy will do) as it is kept. Throws Refused
+ * or Unreachable.
+ */
 export async function tellShot(id: string, mayBeCopy: boolean): Promise<Told> {
   try {
-    const [opened, packed] = await Promise.all([calls.shot.open(id), calls.shot.sampleBytes(id)])
-    const { shot, filmName, role, epoch, seq, recent, document } = opened
-    const copy = { shot: id, name: shot.name, filmName, role, epoch, seq, recent, document, packed, at: Date.now() }
+    const [opened, packed] = await Promise.all([calls.shot.openBytes(id), calls.shot.sampleBytes(id)])
+    const told = readOpened(opened)
     // Without room for it the desk works all the same; it only does not open without a server.
-    setTimeout(() => void keepCopy(copy).catch(() => undefined), KEEP_MS)
-    return {
-      ...copy,
-      samples: unpackStrokes(packed),
-      replica: pending => openReplica(seq, migrateDocument(document), pending),
-      isCopy: false,
-    }
+    const names = { name: told.shot.name, filmName: told.filmName }
+    setTimeout(() => void keepCopy({ shot: id, opened, packed }, names, told.seq).catch(() => undefined), KEEP_MS)
+    return laid(told, unpackStrokes(packed), [], false)
   } catch (error) {
     const copy = mayBeCopy && error instanceof Unreachable ? await copyOf(id).catch(() => undefined) : undefined
     if (!copy) throw error
-    const { seq, confirmed } = receive(
-      openReplica(copy.seq, migrateDocument(copy.document as { schema: number })),
-      copy.entries,
-    )
-    const since = copy.entries.map(entry => entry.batch.id).reverse()
-    return {
-      ...copy,
-      recent: [...since, ...copy.recent],
-      samples: [...unpackStrokes(copy.packed), ...copy.strokes],
-      replica: pending => openReplica(seq, confirmed, pending),
-      isCopy: true,
-    }
+    const told = readOpened(copy.opened)
+    const entries = copy.entries.filter(entry => entry.seq > told.seq)
+    return laid(told, [...unpackStrokes(copy.packed), ...copy.strokes], entries, true)
+  }
+}
+
+const readOpened = (bytes: Uint8Array): OpenShotReply =>
+  OpenShotReply.parse(JSON.parse(new TextDecoder().decode(bytes)))
+
+/** A shot as it was told, and what came after. */
+function laid(told: OpenShotReply, samples: Told['samples'], entries: readonly JournalEntry[], isCopy: boolean): Told {
+  const { shot, filmName, role, epoch } = told
+  return {
+    name: shot.name,
+    filmName,
+    role,
+    epoch,
+    recent: [...entries.map(entry => entry.batch.id).reverse(), ...told.recent],
+    samples,
+    isCopy,
+    replica(pending) {
+      const { seq, confirmed } = receive(openReplica(told.seq, migrateDocument(told.document)), entries)
+      return openReplica(seq, confirmed, pending)
+    },
   }
 }
