@@ -1,3 +1,4 @@
+import { ASSET_KINDS } from '@unhurried/core/assets'
 import { LIMITS } from '@unhurried/core/document'
 import { BATCHES_PER_REQUEST, type Drawing as CoreDrawing } from '@unhurried/core/document'
 import { z } from 'zod'
@@ -101,7 +102,7 @@ export const PostBatches = z.strictObject({
   since: Seq,
   ...Known,
   batches: z.array(z.unknown()).max(BATCHES_PER_REQUEST),
-  /** stroke samples that the batches use and that are new, by id, as base64 */
+  /** stored things (stroke samples, pictures) that the batches use and that are new, by id, as base64 */
   samples: z
     .record(Id, z.unknown())
     .refine(table => Object.keys(table).length <= LIMITS.elementsPerDrawing, 'must hold fewer samples'),
@@ -110,19 +111,26 @@ export const PostBatches = z.strictObject({
 /** Enough of a batch to say which one is meant. */
 export const NamedBatch = z.object({ id: Id })
 
-/** Bytes of one stroke as base64: at most 50,000 samples of 9 bytes. */
-export const SampleText = z
+/** Bytes of a stored thing as base64, for now of any kind: what it is of is said by the element that shows it. */
+export const AssetText = z
   .string()
-  .max(600_000)
-  .regex(/^(?:[A-Za-z0-9+/]{4})*(?:[A-Za-z0-9+/]{2}==|[A-Za-z0-9+/]{3}=)?$/, 'must be base64')
+  .max(Math.ceil(Math.max(...Object.values(ASSET_KINDS).map(kind => kind.mostBytes)) / 3) * 4)
+  .refine(isBase64, 'must be base64')
+
+/** Looks for what does not belong: a pattern for the whole of it runs out of stack on megabytes. */
+function isBase64(text: string): boolean {
+  const end = text.indexOf('=')
+  const fill = end < 0 ? '' : text.slice(end)
+  return text.length % 4 === 0 && !/[^A-Za-z0-9+/=]/.test(text) && ['', '=', '=='].includes(fill)
+}
 
 /** Why the journal gives a batch up for good, besides the refusals of its operations. */
 export const BATCH_VERDICTS = [
   /** it is not written as batches are */
   'unfit',
-  /** it needs strokes that are neither stored nor sent along, or that cannot be read */
-  'unknown-samples',
-  'unfit-samples',
+  /** it needs strokes or pictures that are neither stored nor sent along, or that cannot be read */
+  'unknown-asset',
+  'unfit-asset',
   /** a batch or stroke of this id is stored, with other content */
   'other-content',
   /** the shot or the film holds as many bytes as it may */

@@ -7,7 +7,7 @@ import {
   PostBatches,
   ShotDocument,
   unpackStrokes,
-  SampleText,
+  AssetText,
   SET_ASIDE_KIND,
   readSetAside,
 } from './index.ts'
@@ -56,9 +56,18 @@ describe('what may come in', () => {
     // Each is looked at on its own: one that is none does not make the request unfit.
     expect(post({ samples: { s1: 'not base64!' } })).toBe(true)
     for (const text of ['', 'AAAA', 'AAA=', 'AA=='])
-      expect([text, SampleText.safeParse(text).success]).toEqual([text, true])
-    for (const text of ['A', 'AA', 'AAAAA', 'AA=A', '====', 'not base64!', 'A'.repeat(600_004)]) {
-      expect([text.slice(0, 20), SampleText.safeParse(text).success]).toEqual([text.slice(0, 20), false])
+      expect([text, AssetText.safeParse(text).success]).toEqual([text, true])
+    for (const text of [
+      'A',
+      'AA',
+      'AAAAA',
+      'AA=A',
+      '====',
+      'not base64!',
+      'A'.repeat(6_000_004),
+      `${'A'.repeat(4_000_000)}!AAA`,
+    ]) {
+      expect([text.slice(0, 20), AssetText.safeParse(text).success]).toEqual([text.slice(0, 20), false])
     }
     expect(post({ batches: new Array(51).fill(add({})) })).toBe(false)
     expect(post({ since: 2 ** 31 - 1 })).toBe(true)

@@ -107,7 +107,7 @@ describe('documents and operations of earlier schemas', () => {
     const third = { ...stored, layers: { bag: layer }, drawings: { d: drawing } }
     const now = migrateDocument(third as { schema: number })
     const clasp = { x: 1, y: 2, planted: false }
-    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([5, { ...layer, ...FIFTH }, { clasp }])
+    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([6, { ...layer, ...FIFTH }, { clasp }])
     const ops = [
       { kind: 'layer.add', layer },
       { kind: 'drawing.add', drawing },

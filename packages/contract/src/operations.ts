@@ -15,6 +15,7 @@ const ElementPatch = z
     nib: p.Nib,
     label: p.StrokeLabel.nullable(),
     z: z.number().min(-1e9).max(1e9),
+    opacity: p.Opacity,
   })
   .partial()
   .readonly()

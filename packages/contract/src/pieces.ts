@@ -63,20 +63,35 @@ export const Nib = z
   .readonly()
 export const StrokeLabel = z.enum(LABELS)
 
-export const Element = z
+const onPaper = { id: Id, z: z.number().min(-1e9).max(1e9), matrix: Matrix.nullable() }
+
+const Stroke = z
   .strictObject({
-    id: Id,
+    ...onPaper,
     kind: z.enum(['line', 'shape']),
-    z: z.number().min(-1e9).max(1e9),
     samples: Id,
     part: z.tuple([sampleIndex, sampleIndex]).readonly().nullable(),
-    matrix: Matrix.nullable(),
     swatch: Id,
     width: LineWidth,
     nib: Nib,
     label: StrokeLabel.nullable(),
   })
   .readonly()
+
+const PictureSide = z.number().int().min(1).max(LIMITS.picturePx)
+export const Opacity = z.number().min(0).max(1)
+const Picture = z
+  .strictObject({
+    ...onPaper,
+    kind: z.literal('picture'),
+    picture: Id,
+    widthPx: PictureSide,
+    heightPx: PictureSide,
+    opacity: Opacity,
+  })
+  .readonly()
+
+export const Element = z.discriminatedUnion('kind', [Stroke, Picture])
 
 /** A table of things by id, of bounded size. */
 export function tableOf<T extends z.ZodType>(thing: T, most: number) {

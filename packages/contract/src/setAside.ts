@@ -1,6 +1,6 @@
 import type { Batch as CoreBatch } from '@unhurried/core/document'
 import { z } from 'zod'
-import { SampleText } from './api.ts'
+import { AssetText } from './api.ts'
 import { migrateOperations } from './migrations.ts'
 import { Batch } from './operations.ts'
 import { Id, Name } from './pieces.ts'
@@ -19,7 +19,7 @@ export const SetAsideFile = z.strictObject({
   what: z.string().max(500),
   at: z.iso.datetime(),
   ops: z.array(z.looseObject({ kind: z.string() })).min(1),
-  samples: z.record(Id, SampleText),
+  samples: z.record(Id, AssetText),
 })
 export type SetAsideFile = z.infer<typeof SetAsideFile>
 

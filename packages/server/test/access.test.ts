@@ -41,7 +41,7 @@ const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own']
 ]
 
 async function everything() {
-  const tables = ['films', 'shots', 'journal', 'snapshots', 'stroke_samples']
+  const tables = ['films', 'shots', 'journal', 'snapshots', 'assets']
   const rows = await Promise.all(tables.map(t => b.source.query(`SELECT * FROM ${t} ORDER BY 1, 2`)))
   return JSON.stringify(rows)
 }

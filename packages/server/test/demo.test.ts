@@ -5,11 +5,14 @@ import {
   exposures,
   FIRST,
   get,
+  isStroke,
+  kindOf,
+  placeStored,
   plannedPlace,
   type Drawing,
   type ShotDocument,
 } from '@unhurried/core/document'
-import { placeStroke, unpackSamples, type Point } from '@unhurried/core/geometry'
+import { unpackSamples, type Point } from '@unhurried/core/geometry'
 import { meetsChart, readWay, type WayReading } from '@unhurried/core/measure'
 import { shapeOf } from '@unhurried/core/raster'
 import { valueOf } from '@unhurried/core/chart'
@@ -38,9 +41,10 @@ afterAll(() => b.close())
 function shapeIn(name: string, drawing: Drawing) {
   const { samples } = get(shots, name)
   return shapeOf(
-    elementsInOrder(drawing).map(e =>
-      placeStroke(unpackSamples(samples.get(e.samples) as Uint8Array), e.kind, e.width, e.part, e.matrix, e.nib),
-    ),
+    elementsInOrder(drawing).flatMap(element => {
+      const stored = kindOf(element).silhouette(element, id => samples.get(id))
+      return stored ? [placeStored(stored)] : []
+    }),
   )
 }
 
@@ -116,7 +120,9 @@ describe('the demo lantern', () => {
 
   test('is drawn with all three kinds of pen, and no drawing is empty', () => {
     const drawings = Object.values(document().drawings)
-    const looks = new Set(drawings.flatMap(d => Object.values(d.elements).map(e => e.nib.look)))
+    const looks = new Set(
+      drawings.flatMap(d => Object.values(d.elements).flatMap(e => (isStroke(e) ? [e.nib.look] : []))),
+    )
     expect([...looks].sort()).toEqual(['brush', 'ink', 'pencil'])
     expect(drawings.every(d => Object.keys(d.elements).length > 0)).toBe(true)
   })

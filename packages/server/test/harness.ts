@@ -1,4 +1,4 @@
-import { FIRST, type Batch, type Element, type Operation } from '@unhurried/core/document'
+import { FIRST, type Batch, type Stroke, type Operation } from '@unhurried/core/document'
 import { packSamples } from '@unhurried/core/geometry'
 import type { NewShot } from '@unhurried/contract'
 import type Koa from 'koa'
@@ -79,7 +79,7 @@ export async function filmWithShot(agent: Visitor): Promise<{ film: string; shot
 
 export const sampleText = Buffer.from(packSamples([{ x: 1, y: 2, pressure: 0.5 }])).toString('base64')
 
-export const element = (id: string): Element => ({
+export const element = (id: string): Stroke => ({
   id,
   kind: 'line',
   z: 1,

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals'
-import { DOCUMENT_SCHEMA, FIRST, type ShotDocument } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, FIRST, type Batch, type ShotDocument } from '@unhurried/core/document'
 import { packSamples } from '@unhurried/core/geometry'
 import { BYTES_PER_FILM, STROKE_BYTES_PER_SHOT, unpackStrokes } from '@unhurried/contract'
 import { createServer, get } from 'node:http'
@@ -35,6 +35,11 @@ afterAll(() => b.close())
 
 const read = async (who = agent) =>
   (await who.get(`/api/shots/${shot}`)).body as { seq: number; document: ShotDocument }
+/** A picture of two pixels, as a browser writes it. */
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR4nGOwyQr9vyFUqwEAEFsDqj8px6wAAAAASUVORK5CYII=',
+  'base64',
+)
 const strokesOf = (document: ShotDocument) => Object.keys(document.drawings.d1?.elements ?? {})
 
 describe('the journal', () => {
@@ -97,7 +102,7 @@ describe('the journal', () => {
       elements: [{ ...element('x'), samples: 'gone' }],
     })
     expect((await post(agent, shot, [lost])).body.refused).toEqual([
-      { id: 'lost', code: 'unknown-samples', what: 'gone' },
+      { id: 'lost', code: 'unknown-asset', what: 'gone' },
     ])
     await post(agent, shot, [stroke('a')])
     const packed = await agent
@@ -210,9 +215,54 @@ describe('bad input changes nothing and is named', () => {
     for (const broken of ['AAAA', 'A', 'no base64!', 7, '====']) {
       const samples = { s1: sampleText, s2: broken }
       const { body } = await post(agent, shot, [newDrawing('d1', 1), with2, stroke('a')], { samples })
-      expect([broken, body.refused]).toEqual([broken, [{ id: 'with-2', code: 'unfit-samples', what: 's2' }]])
+      expect([broken, body.refused]).toEqual([broken, [{ id: 'with-2', code: 'unfit-asset', what: 's2' }]])
     }
     expect(strokesOf((await read()).document)).toEqual(['a'])
+  })
+
+  test('a picture is kept like strokes are, and is nothing but a picture', async () => {
+    const picture = PNG.toString('base64')
+    const lying = (id: string, more: object): Batch =>
+      batch(`lay-${id}`, {
+        kind: 'elements.add',
+        drawing: 'd1',
+        elements: [
+          { id, kind: 'picture', z: 1, matrix: null, picture: 'p1', widthPx: 2, heightPx: 1, opacity: 1, ...more },
+        ],
+      })
+    const { body } = await post(
+      agent,
+      shot,
+      [
+        newDrawing('d1', 1),
+        lying('whole', {}),
+        lying('strokes', { picture: 's1' }),
+        lying('cut', { picture: 'p2' }),
+        batch('stroke', { kind: 'elements.add', drawing: 'd1', elements: [{ ...element('x'), samples: 'p1' }] }),
+        lying('faint', { opacity: 2 }),
+      ],
+      { samples: { s1: sampleText, p1: picture, p2: PNG.subarray(0, 40).toString('base64') } },
+    )
+    expect(body.done).toEqual(['add-d1', 'lay-whole'])
+    expect(body.refused.map(({ id, code }: { id: string; code: string }) => [id, code])).toEqual([
+      ['lay-strokes', 'unfit-asset'],
+      ['lay-cut', 'unfit-asset'],
+      ['stroke', 'unfit-asset'],
+      ['lay-faint', 'unfit'],
+    ])
+    // Known by now: it needs not be sent again, and is still no stroke.
+    expect((await post(agent, shot, [lying('again', { matrix: [2, 0, 0, 2, 5, 5] })])).body.done).toEqual(['lay-again'])
+    const misused = batch('late', {
+      kind: 'elements.add',
+      drawing: 'd1',
+      elements: [{ ...element('y'), samples: 'p1' }],
+    })
+    expect((await post(agent, shot, [misused])).body.refused[0]).toMatchObject({ id: 'late', code: 'unfit-asset' })
+    expect(strokesOf((await read()).document).sort()).toEqual(['again', 'whole'])
+    const faint = batch('set', { kind: 'elements.set', drawing: 'd1', changes: [{ id: 'whole', patch: { width: 3 } }] })
+    expect((await post(agent, shot, [faint])).body.refused).toEqual([
+      { id: 'set', code: 'bad-value', what: 'width of a picture' },
+    ])
   })
 
   test('a known name with other content is refused, and not answered as done', async () => {
@@ -232,7 +282,7 @@ describe('bad input changes nothing and is named', () => {
     await post(agent, shot, [newDrawing('d1', 1)], { samples: { s1: sampleText, s2: sampleText } })
     await post(agent, shot, [stroke('x', 'nowhere')])
     const count =
-      'SELECT count(*)::int AS n, (SELECT stroke_bytes::int FROM shots WHERE id = $1) AS bytes FROM stroke_samples WHERE shot_id = $1'
+      'SELECT count(*)::int AS n, (SELECT stroke_bytes::int FROM shots WHERE id = $1) AS bytes FROM assets WHERE shot_id = $1'
     expect(await b.source.query(count, [shot])).toEqual([{ n: 0, bytes: 0 }])
     await post(agent, shot, [stroke('a')])
     expect(await b.source.query(count, [shot])).toEqual([{ n: 1, bytes: Buffer.from(sampleText, 'base64').length }])

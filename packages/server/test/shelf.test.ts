@@ -100,7 +100,7 @@ describe('the bin', () => {
       shots: { id: string; name: string; film: string; mayThrowAway: boolean; leavesAt: string }[]
     }
   const rows = async (id: string) =>
-    (await b.source.query('SELECT count(*)::int AS n FROM stroke_samples WHERE shot_id = $1', [id]))[0].n as number
+    (await b.source.query('SELECT count(*)::int AS n FROM assets WHERE shot_id = $1', [id]))[0].n as number
 
   test('says what lies there, for how long, and lets it be put back with all that was drawn', async () => {
     await post(agent, shot, [newDrawing('d1', 1), stroke('a')])

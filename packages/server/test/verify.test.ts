@@ -65,14 +65,14 @@ test('a wrong document is found though its hash is right, and made anew from the
 
 test('a number, sums and strokes that are wrong are mended; what only the journal knows is told', async () => {
   await b.source.query('UPDATE shots SET head_seq = 70, journal_bytes = 1 WHERE id = $1', [shot])
-  await b.source.query("INSERT INTO stroke_samples (shot_id, id, bytes) VALUES ($1, 'unused', 'x')", [shot])
+  await b.source.query("INSERT INTO assets (shot_id, id, kind, bytes) VALUES ($1, 'unused', 'samples', 'x')", [shot])
   expect((await found(true)).map(f => [f.what, f.mended])).toEqual([
     ['says that its newest entry is 70, and it is 72', true],
     ['keeps 1 strokes (1 bytes) that nothing ever used', true],
     ['counts its bytes wrong', true],
   ])
   expect(await found()).toEqual([])
-  await b.source.query("DELETE FROM stroke_samples WHERE shot_id = $1 AND id = 's1'", [shot])
+  await b.source.query("DELETE FROM assets WHERE shot_id = $1 AND id = 's1'", [shot])
   await b.source.query('DELETE FROM journal WHERE shot_id = $1 AND seq = 50', [shot])
   const left = (await found(true)).filter(f => !f.mended).map(f => f.what)
   expect(left).toContain('entry 50 of the journal is missing')

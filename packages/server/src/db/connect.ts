@@ -1,6 +1,7 @@
 import 'reflect-metadata'
 import pg from 'pg'
 import { DataSource } from 'typeorm'
+import { Assets1764600000000 } from './assets.ts'
 import { ENTITIES } from './entities.ts'
 import { First1764000000000 } from './firstMigration.ts'
 import { Habits1764100000000 } from './habits.ts'
@@ -37,7 +38,13 @@ const sourceFor = (url: string, connections: number): DataSource =>
     type: 'postgres',
     url,
     entities: ENTITIES,
-    migrations: [First1764000000000, JournalSchema1764050000000, Habits1764100000000, Keeping1764200000000],
+    migrations: [
+      First1764000000000,
+      JournalSchema1764050000000,
+      Habits1764100000000,
+      Keeping1764200000000,
+      Assets1764600000000,
+    ],
     synchronize: false,
     extra: { max: connections, ...CONNECTION },
   })

@@ -75,11 +75,13 @@ export class SnapshotRow {
   @Column({ type: 'text', nullable: true }) hash!: string | null
 }
 
-@Entity('stroke_samples')
-export class StrokeRow {
+@Entity('assets')
+export class AssetRow {
   @PrimaryColumn({ type: 'uuid', name: 'shot_id' }) shotId!: string
   @PrimaryColumn({ type: 'text' }) id!: string
+  /** samples of strokes, or a picture */
+  @Column({ type: 'text' }) kind!: string
   @Column({ type: 'bytea' }) bytes!: Buffer
 }
 
-export const ENTITIES = [AccountRow, SessionRow, FilmRow, MemberRow, ShotRow, JournalRow, SnapshotRow, StrokeRow]
+export const ENTITIES = [AccountRow, SessionRow, FilmRow, MemberRow, ShotRow, JournalRow, SnapshotRow, AssetRow]

@@ -1,4 +1,4 @@
-import type { Element, Operation } from '@unhurried/core/document'
+import type { Stroke, Operation } from '@unhurried/core/document'
 import { INK, packSamples, placeStroke, type PlacedStroke, type Point, type Sample } from '@unhurried/core/geometry'
 import { shapeOf, type Moments } from '@unhurried/core/raster'
 import type { Mark } from './tilda.ts'
@@ -49,7 +49,7 @@ export function drawnWith(
   const ops = marks.map((mark, i): Operation => {
     const id = `${drawing}-${i + 1}`
     samples.set(id, packSamples(penned(mark)))
-    const element: Element = {
+    const element: Stroke = {
       id,
       kind: mark.kind,
       z: i + 1,

@@ -1,4 +1,4 @@
-import { BATCHES_PER_REQUEST, samplesUsed } from '@unhurried/core/document'
+import { BATCHES_PER_REQUEST, assetIds } from '@unhurried/core/document'
 import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
 import { accountService } from '../services/accounts.ts'
@@ -36,7 +36,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
 async function drawAll(journal: JournalService, shot: string, account: string, drawn: Drawn): Promise<void> {
   for (let i = 0; i < drawn.batches.length; i += BATCHES_PER_REQUEST) {
     const batches = drawn.batches.slice(i, i + BATCHES_PER_REQUEST)
-    const used = batches.flatMap(batch => samplesUsed(batch.ops))
+    const used = batches.flatMap(batch => assetIds(batch.ops))
     const samples = Object.fromEntries(
       used.map(id => [id, Buffer.from(drawn.samples.get(id) ?? []).toString('base64')]),
     )

@@ -131,7 +131,7 @@ async function copyStrokes(tx: EntityManager, filmId: string, from: string, to: 
     throw new Problem('too-large', 'The film has no room for a copy: it holds as much as a film may.')
   }
   await tx.query(
-    'INSERT INTO stroke_samples (shot_id, id, bytes) SELECT $1, id, bytes FROM stroke_samples WHERE shot_id = $2',
+    'INSERT INTO assets (shot_id, id, kind, bytes) SELECT $1, id, kind, bytes FROM assets WHERE shot_id = $2',
     [to, from],
   )
   await tx.query('UPDATE shots SET stroke_bytes = $2 WHERE id = $1', [to, bytes])

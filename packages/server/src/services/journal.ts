@@ -1,4 +1,4 @@
-import { DOCUMENT_SCHEMA, samplesUsed, versionsOf, type JournalEntry } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, assetsUsed, versionsOf, type JournalEntry } from '@unhurried/core/document'
 import {
   migrateDocument,
   MOST_VERSIONS,
@@ -11,7 +11,7 @@ import type { DataSource, EntityManager } from 'typeorm'
 import { Problem } from '../problems/problem.ts'
 import { knownBatches, readBatches, roomIn, sieve, type Read, type Verdict } from './sift.ts'
 import { entriesAfter, heftOf, stateReader, toEntry, written, type Head, type State } from './states.ts'
-import { readStrokes, strokeShelf, type SentStroke } from './strokes.ts'
+import { assetShelf, readAssets, type Sent } from './assets.ts'
 import { inTurns, type Settled } from './turns.ts'
 
 /** After this many entries a shot's document is written down whole, so that opening it never replays more. */
@@ -31,9 +31,9 @@ export const ANNOUNCE_CHANNEL = 'shot_changed'
 
 /** All that is stored of what was taken in, and word of it, in one go. */
 const WRITE_DOWN = `
-  WITH strokes AS (
-    INSERT INTO stroke_samples (shot_id, id, bytes)
-    SELECT $1, id, bytes FROM unnest($2::text[], $3::bytea[]) AS t (id, bytes)
+  WITH brought AS (
+    INSERT INTO assets (shot_id, id, kind, bytes)
+    SELECT $1, id, kind, bytes FROM unnest($2::text[], $16::text[], $3::bytea[]) AS t (id, kind, bytes)
   ), entries AS (
     INSERT INTO journal (shot_id, seq, batch_id, account_id, label, schema, ops)
     SELECT $1, seq, batch_id, account_id, label, $4, ops::json
@@ -67,7 +67,7 @@ interface Job {
   readonly knows: Knows
   readonly account: string | null
   readonly batches: readonly Read[]
-  readonly sent: ReadonlyMap<string, SentStroke>
+  readonly sent: Sent
 }
 
 /**
@@ -90,7 +90,11 @@ export function journalService(source: DataSource) {
       const before = await states.at(tx, shotId, head)
       const batches = jobs.flatMap(job => job.batches.flatMap(read => (read.ok ? [read.batch] : [])))
       const known = await knownBatches(tx, shotId, [...new Set(batches.map(batch => batch.id))])
-      const shelf = await strokeShelf(tx, shotId, [...new Set(batches.flatMap(batch => samplesUsed(batch.ops)))])
+      const shelf = await assetShelf(
+        tx,
+        shotId,
+        batches.flatMap(batch => assetsUsed(batch.ops)),
+      )
       const sifted = sieve(before.document, known, shelf, roomIn(head))
       const began = performance.now()
       const answers = jobs.map((job, i) => (stale[i] ? null : judgeAll(job, sifted, began)))
@@ -108,8 +112,8 @@ export function journalService(source: DataSource) {
         if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
         await tx.query(WRITE_DOWN, [
           shotId,
-          [...shelf.fresh().keys()],
-          [...shelf.fresh().values()],
+          shelf.fresh().map(({ id }) => id),
+          shelf.fresh().map(({ bytes }) => bytes),
           DOCUMENT_SCHEMA,
           entries.map(entry => entry.seq),
           taken.map(({ batch }) => batch.id),
@@ -122,6 +126,7 @@ export function journalService(source: DataSource) {
           journalBytes,
           ANNOUNCE_CHANNEL,
           `${shotId} ${after.seq}`,
+          shelf.fresh().map(({ kind }) => kind),
         ])
       }
       const replies: Settled<JournalReply>[] = []
@@ -181,8 +186,8 @@ export function journalService(source: DataSource) {
     /** Stroke samples of a shot: those asked for, or all. */
     async samples(shotId: string, ids?: readonly string[]): Promise<[string, Uint8Array][]> {
       const rows: { id: string; bytes: Buffer }[] = ids
-        ? await source.query('SELECT id, bytes FROM stroke_samples WHERE shot_id = $1 AND id = ANY($2)', [shotId, ids])
-        : await source.query('SELECT id, bytes FROM stroke_samples WHERE shot_id = $1', [shotId])
+        ? await source.query('SELECT id, bytes FROM assets WHERE shot_id = $1 AND id = ANY($2)', [shotId, ids])
+        : await source.query('SELECT id, bytes FROM assets WHERE shot_id = $1', [shotId])
       return rows.map(row => [row.id, row.bytes])
     },
 
@@ -190,7 +195,7 @@ export function journalService(source: DataSource) {
     async post(shotId: string, account: string | null, request: PostBatches): Promise<JournalReply> {
       const batches = readBatches(request.batches)
       if (!batches) throw new Problem('bad-request', 'batches: every batch needs an id.')
-      return post(shotId, { knows: request, account, batches, sent: readStrokes(request.samples) })
+      return post(shotId, { knows: request, account, batches, sent: readAssets(request.samples) })
     },
   }
 }

@@ -1,4 +1,4 @@
-import { doBatch, samplesUsed, type Batch, type ShotDocument } from '@unhurried/core/document'
+import { doBatch, assetsUsed, type Batch, type ShotDocument } from '@unhurried/core/document'
 import {
   Batch as BatchSchema,
   BYTES_PER_FILM,
@@ -9,7 +9,7 @@ import {
 } from '@unhurried/contract'
 import { isDeepStrictEqual } from 'node:util'
 import type { EntityManager } from 'typeorm'
-import type { SentStroke, StrokeShelf } from './strokes.ts'
+import type { AssetShelf, Sent } from './assets.ts'
 
 export type Verdict = JournalReply['refused'][number]
 
@@ -76,7 +76,7 @@ export async function knownBatches(
 const asStored = (batch: Batch): unknown => JSON.parse(JSON.stringify({ label: batch.label, ops: batch.ops }))
 
 /** Takes batches in one after the other: done, known, or refused for good with a reason. */
-export function sieve(start: ShotDocument, known: Map<string, Batch>, strokes: StrokeShelf, room: Room) {
+export function sieve(start: ShotDocument, known: Map<string, Batch>, assets: AssetShelf, room: Room) {
   let document = start
   const taken: Taken[] = []
   let strokeBytes = 0
@@ -84,19 +84,19 @@ export function sieve(start: ShotDocument, known: Map<string, Batch>, strokes: S
   let workMs = 0
 
   /** The verdict on a batch; null when it is in the journal, by now or since before. */
-  function judge(batch: Batch, sent: ReadonlyMap<string, SentStroke>, account: string | null): Verdict | null {
+  function judge(batch: Batch, sent: Sent, account: string | null): Verdict | null {
     const no = (code: string, what: string): Verdict => ({ id: batch.id, code, what })
     const before = known.get(batch.id)
     if (before) {
       return isDeepStrictEqual(asStored(before), asStored(batch)) ? null : no('other-content', 'the change itself')
     }
-    const used = samplesUsed(batch.ops)
-    for (const id of used) {
-      const fault = strokes.fault(id, sent)
-      if (fault) return no(fault.code, id)
+    const used = assetsUsed(batch.ops)
+    for (const ref of used) {
+      const fault = assets.fault(ref, sent)
+      if (fault) return no(fault, ref.id)
     }
     const text = JSON.stringify(batch.ops)
-    const bytes = strokes.adds(used, sent)
+    const bytes = assets.adds(used, sent)
     const full = refuseBytes(bytes, Buffer.byteLength(text))
     if (full) return no('no-room', full)
     const began = performance.now()
@@ -104,7 +104,7 @@ export function sieve(start: ShotDocument, known: Map<string, Batch>, strokes: S
     workMs += performance.now() - began
     if (!result.ok) return { id: batch.id, ...result.refusal }
     document = result.document
-    strokes.use(used, sent)
+    assets.use(used, sent)
     strokeBytes += bytes
     journalBytes += Buffer.byteLength(text)
     known.set(batch.id, batch)

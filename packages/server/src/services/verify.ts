@@ -1,11 +1,4 @@
-import {
-  replay,
-  samplesUsed,
-  storedForm,
-  strokesBrought,
-  type Operation,
-  type ShotDocument,
-} from '@unhurried/core/document'
+import { replay, assetIds, storedForm, type Operation, type ShotDocument } from '@unhurried/core/document'
 import { migrateDocument, migrateOperations } from '@unhurried/contract'
 import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
@@ -107,7 +100,7 @@ async function verifyShot(tx: EntityManager, shot: string, mend: boolean, find: 
       const result = replay(document, [ops])
       if (result.ok) document = result.document
       else find(`entry ${entry.seq} of the journal cannot be replayed: ${result.refusal.code}`)
-      for (const id of samplesUsed(ops)) used.add(id)
+      for (const id of assetIds(ops)) used.add(id)
       at = entry.seq
       bytes += entry.bytes
       const snapshot = snapshots.find(one => one.seq === at)
@@ -138,7 +131,7 @@ const sameDocument = (one: ShotDocument, other: ShotDocument) => isDeepStrictEqu
 
 function noteStrokes(document: ShotDocument, used: Set<string>): void {
   const adds = Object.values(document.drawings).map((drawing): Operation => ({ kind: 'drawing.add', drawing }))
-  for (const { samples } of strokesBrought(adds)) used.add(samples)
+  for (const id of assetIds(adds)) used.add(id)
 }
 
 async function verifyStrokes(
@@ -150,7 +143,7 @@ async function verifyStrokes(
   find: Find,
 ): Promise<{ count: number; bytes: number }> {
   const rows: { id: string; bytes: number }[] = await tx.query(
-    'SELECT id, octet_length(bytes) AS bytes FROM stroke_samples WHERE shot_id = $1',
+    'SELECT id, octet_length(bytes) AS bytes FROM assets WHERE shot_id = $1',
     [shot],
   )
   const stored = new Set(rows.map(stroke => stroke.id))
@@ -162,7 +155,7 @@ async function verifyStrokes(
   const unusedBytes = unused.reduce((sum, stroke) => sum + stroke.bytes, 0)
   if (unused.length) find(`keeps ${unused.length} strokes (${unusedBytes} bytes) that nothing ever used`, true)
   if (mend && unused.length) {
-    await tx.query('DELETE FROM stroke_samples WHERE shot_id = $1 AND id = ANY($2)', [shot, unused.map(({ id }) => id)])
+    await tx.query('DELETE FROM assets WHERE shot_id = $1 AND id = ANY($2)', [shot, unused.map(({ id }) => id)])
   }
   const all = rows.reduce((sum, stroke) => sum + stroke.bytes, 0)
   return { count: rows.length, bytes: mend ? all - unusedBytes : all }

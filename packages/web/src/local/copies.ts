@@ -1,5 +1,5 @@
 import { migrateOperations } from '@unhurried/contract'
-import { DOCUMENT_SCHEMA, samplesUsed, type JournalEntry } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, assetIds, type JournalEntry } from '@unhurried/core/document'
 import { database, type CopyBytes, type StoredCopy } from './database.ts'
 
 /** So many shots, and so many bytes of them, stay on this machine; those opened longest ago go first. */
@@ -48,7 +48,7 @@ export async function keepEntries(
   const tx = (await database()).transaction(['copyEntries', 'copyStrokes'], 'readwrite')
   for (const entry of entries) {
     void tx.objectStore('copyEntries').put({ shot, entry, schema: DOCUMENT_SCHEMA })
-    for (const id of samplesUsed(entry.batch.ops)) {
+    for (const id of assetIds(entry.batch.ops)) {
       const stroke = bytes(id)
       if (stroke) void tx.objectStore('copyStrokes').put({ shot, id, bytes: stroke })
     }

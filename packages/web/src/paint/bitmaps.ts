@@ -1,8 +1,8 @@
 import type { Drawing } from '@unhurried/core/document'
-import { EMPTY_BOX, grown, isEmptyBox, unite, type Box } from '@unhurried/core/geometry'
+import { grown, isEmptyBox } from '@unhurried/core/geometry'
 import { silhouette } from '@unhurried/core/raster'
 import { LRUCache } from 'lru-cache'
-import type { Ref } from 'vue'
+import { computed, type Ref } from 'vue'
 import type { Colours } from './colours.ts'
 import type { Brush } from './nibs.ts'
 import { paintDrawing, paintHollow, paintLines } from './paint.ts'
@@ -35,9 +35,6 @@ const LARGEST_PICTURE = 16_000_000
 /** Washes are soft: a few pixels suffice. */
 const WASH_PIXELS = 420_000
 
-/** What is painted when it is drawn is never painted later. */
-const AT_ONCE = { value: 0 } as Readonly<Ref<number>>
-
 export const SILHOUETTE: Look = { kind: 'silhouette', colour: '#2f2c28' }
 
 /** Where painted drawings are drawn from. */
@@ -67,13 +64,14 @@ export function bitmapShelf(book: StrokeBook): BitmapShelf {
     const known = shelf.get(key)
     if (known) return known
     const fresh = paintBitmap(drawing, look, scale, book)
-    if (fresh) shelf.set(key, fresh)
+    // A drawing whose pictures are still being decoded is painted again when they are there.
+    if (fresh && book.isWhole(drawing)) shelf.set(key, fresh)
     return fresh
   }
 
   return {
     isReady: () => true,
-    painted: AT_ONCE,
+    painted: computed(book.decoded),
     draw(brush: Brush, drawing: Drawing, look: Look, scale: number): void {
       const bitmap = get(drawing, look, scale)
       if (bitmap) {
@@ -92,7 +90,7 @@ function paintAs(brush: Brush, drawing: Drawing, look: Look, scale: number, book
 
 /** Paints a drawing as a picture of its own, cropped to what is drawn; null when that would be too large. */
 export function paintBitmap(drawing: Drawing, look: Look, wanted: number, book: StrokeBook): Bitmap | null {
-  const around = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+  const around = book.boxOf(drawing)
   if (isEmptyBox(around)) return { canvas: new OffscreenCanvas(1, 1), left: 0, top: 0, scale: 1, bytes: 4 }
   const box = grown(around, 3)
   const area = (box.right - box.left) * (box.bottom - box.top)

@@ -1,7 +1,7 @@
-import { find, type Element, type Label, type ShotDocument } from '@unhurried/core/document'
+import { find, type Label, type ShotDocument, type Stroke } from '@unhurried/core/document'
 
 /** The colour a stroke is painted in. */
-export type Colours = (stroke: Pick<Element, 'swatch' | 'label'>) => string
+export type Colours = (stroke: Pick<Stroke, 'swatch' | 'label'>) => string
 
 const MISSING_COLOUR = '#2f2c28'
 

@@ -78,7 +78,7 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
     for (const canvas of Object.values(sheets)) fitCanvas(canvas, screen, density)
     const m = matrix.map(v => v * density) as unknown as Matrix
     const scale = scaleOf(m)
-    const where = `${m.join(' ')} ${screen.width}×${screen.height}`
+    const where = `${m.join(' ')} ${screen.width}×${screen.height} ${bitmaps.painted.value}`
     const below: Drawing[] = []
     const above: Drawing[] = []
     let passed = false

@@ -1,4 +1,4 @@
-import { isBlank, type Drawing } from '@unhurried/core/document'
+import { assetIds, isBlank, strokesOn, type Drawing } from '@unhurried/core/document'
 import { LRUCache } from 'lru-cache'
 import { shallowRef } from 'vue'
 import type { BitmapShelf, Look } from '../paint/bitmaps.ts'
@@ -53,9 +53,8 @@ export function remoteShelf(
   function orderFor(drawing: Drawing, look: Look, scale: number): DrawingOrder {
     if (sentIn !== line.generation()) sent = new Set()
     sentIn = line.generation()
-    const elements = Object.values(drawing.elements)
     const samples = new Map<string, Uint8Array>()
-    for (const { samples: id } of elements) {
+    for (const id of assetIds([{ kind: 'drawing.add', drawing }])) {
       const own = sent.has(id) ? undefined : bytesOf(id)
       if (!own) continue
       samples.set(id, own)
@@ -63,7 +62,7 @@ export function remoteShelf(
     }
     const seen: DrawingOrder['look'] =
       look.kind === 'drawn'
-        ? { kind: 'drawn', colours: Object.fromEntries(elements.map(e => [e.id, look.colours(e)])) }
+        ? { kind: 'drawn', colours: Object.fromEntries(strokesOn(drawing).map(e => [e.id, look.colours(e)])) }
         : { kind: look.kind, colour: look.colour }
     return { kind: 'drawing', drawing, look: seen, scale, samples }
   }

@@ -1,4 +1,4 @@
-import type { ShotDocument } from '@unhurried/core/document'
+import { assetIds, type ShotDocument } from '@unhurried/core/document'
 import type { ExportMessage, ExportOrder } from '../protocols/export.ts'
 
 /** An export under way. `done` gives the bytes, or null when it was stopped. */
@@ -9,12 +9,12 @@ export interface Running {
 
 type Wish = Omit<ExportOrder, 'samples'> & { bytesOf(id: string): Uint8Array | undefined }
 
-function samplesUsed(document: ShotDocument, bytesOf: Wish['bytesOf']): Map<string, Uint8Array> {
+function assetsUsed(document: ShotDocument, bytesOf: Wish['bytesOf']): Map<string, Uint8Array> {
   const used = new Map<string, Uint8Array>()
   for (const drawing of Object.values(document.drawings)) {
-    for (const { samples } of Object.values(drawing.elements)) {
-      const bytes = bytesOf(samples)
-      if (bytes) used.set(samples, bytes)
+    for (const id of assetIds([{ kind: 'drawing.add', drawing }])) {
+      const bytes = bytesOf(id)
+      if (bytes) used.set(id, bytes)
     }
   }
   return used
@@ -33,6 +33,6 @@ export function startExport({ bytesOf, ...wish }: Wish, progress: (share: number
     }
     worker.onerror = event => reject(new Error(event.message || 'the worker stopped'))
   }).finally(() => worker.terminate())
-  worker.postMessage({ ...wish, samples: samplesUsed(wish.document, bytesOf) } satisfies ExportOrder)
+  worker.postMessage({ ...wish, samples: assetsUsed(wish.document, bytesOf) } satisfies ExportOrder)
   return { done, cancel: () => stop() }
 }

@@ -1,4 +1,4 @@
-import { find } from '@unhurried/core/document'
+import { find, strokesOn } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { lookInWords, PLAINLY } from '../paint/looks.ts'
@@ -21,9 +21,7 @@ export const useInForce = defineStore('in force', () => {
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
   const hasLabels = computed(() =>
-    Object.values(shot.document?.drawings ?? {}).some(drawing =>
-      Object.values(drawing.elements).some(element => element.label),
-    ),
+    Object.values(shot.document?.drawings ?? {}).some(drawing => strokesOn(drawing).some(stroke => stroke.label)),
   )
 
   const list = computed<InForce[]>(() => {

@@ -5,7 +5,7 @@ import {
   FIRST,
   freshDocument,
   openReplica,
-  samplesUsed,
+  assetIds,
   type Batch,
   type JournalEntry,
   type Operation,
@@ -340,6 +340,6 @@ describe('the link to the server', () => {
       },
       { kind: 'elements.remove', drawing: 'd', ids: ['e'] },
     ]
-    expect(samplesUsed(ops)).toEqual(['s', 't'])
+    expect(assetIds(ops)).toEqual(['s', 't'])
   })
 })

@@ -4,7 +4,7 @@ import {
   noLongerPending,
   receive,
   reduceOutbox,
-  samplesUsed,
+  assetIds,
   type Batch,
   type JournalEntry,
   type Outbox,
@@ -95,7 +95,7 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
     const samples: Record<string, string> = {}
     let bytes = 0
     for (const batch of port.replica().pending.slice(0, perRequest)) {
-      const strokes = [...port.unsent(samplesUsed(batch.ops))].filter(([id]) => !(id in samples))
+      const strokes = [...port.unsent(assetIds(batch.ops))].filter(([id]) => !(id in samples))
       bytes += JSON.stringify(batch.ops).length + strokes.reduce((sum, [, b]) => sum + b.length * 1.4, 0)
       if (batches.length > 0 && bytes > FULL_REQUEST_BYTES) break
       batches.push(batch)
@@ -178,7 +178,7 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
         if (closed) return
         const own = new Set(port.replica().pending.map(batch => batch.id))
         const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
-        await port.fetchStrokes(foreign.flatMap(entry => samplesUsed(entry.batch.ops)))
+        await port.fetchStrokes(foreign.flatMap(entry => assetIds(entry.batch.ops)))
         // The desk may have gone on to another shot meanwhile: what came for this one is none of its business.
         if (closed) return
         const before = port.replica().seq

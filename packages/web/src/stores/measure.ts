@@ -4,6 +4,7 @@ import {
   exposures,
   isAnimated,
   isBlank,
+  kindOf,
   marksOf,
   parentDrawing,
   plannedPlace,
@@ -108,10 +109,9 @@ export const useMeasure = defineStore('measure', () => {
     for (const drawing of wanted.value) {
       if (known.value.has(drawing)) continue
       remote ??= connect()
-      const strokes = elementsInOrder(drawing).flatMap(({ kind, width, part, matrix, nib, samples }) => {
-        const bytes = shot.strokeBytes(samples)
-        return bytes ? [{ kind, width, part, matrix, nib, bytes }] : []
-      })
+      const strokes = elementsInOrder(drawing).flatMap(
+        element => kindOf(element).silhouette(element, shot.strokeBytes) ?? [],
+      )
       const shape = await remote.measure(strokes, spacesOn(drawing), desk.closedGapPx)
       known.value.set(drawing, shape)
       broken.value = false

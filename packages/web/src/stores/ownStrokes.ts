@@ -1,4 +1,4 @@
-import { samplesUsed, type Batch } from '@unhurried/core/document'
+import { assetIds, type Batch } from '@unhurried/core/document'
 import { strokeBook } from '../paint/strokes.ts'
 
 type Bytes = Uint8Array
@@ -34,11 +34,11 @@ export function makeOwnStrokes() {
     brought: (batches: readonly Batch[]) =>
       among(
         all,
-        batches.flatMap(batch => samplesUsed(batch.ops)),
+        batches.flatMap(batch => assetIds(batch.ops)),
       ),
     /** Keeps of what was unsent only what batches still waiting bring; answers with what is sent. */
     onlyFor(pending: readonly Batch[]): string[] {
-      const used = new Set(pending.flatMap(batch => samplesUsed(batch.ops)))
+      const used = new Set(pending.flatMap(batch => assetIds(batch.ops)))
       const sent = [...unsent.keys()].filter(id => !used.has(id))
       for (const id of sent) unsent.delete(id)
       return sent

@@ -1,4 +1,4 @@
-import { samplesUsed } from '@unhurried/core/document'
+import { assetIds } from '@unhurried/core/document'
 import { shallowRef } from 'vue'
 import * as local from '../local/database.ts'
 import type { GivenUp } from './link.ts'
@@ -20,7 +20,7 @@ export function makeParked() {
     /** Sets batches aside. In sight at once; kept on this machine in the same step that takes them off what waits. */
     async add(shot: string, given: readonly GivenUp[], bytes: (id: string) => Uint8Array | undefined): Promise<void> {
       const parked = given.map(({ batch, code, what }) => {
-        const own = samplesUsed(batch.ops).flatMap(id => {
+        const own = assetIds(batch.ops).flatMap(id => {
           const known = bytes(id)
           return known ? [[id, known] as const] : []
         })

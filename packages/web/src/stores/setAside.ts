@@ -1,4 +1,4 @@
-import { DOCUMENT_SCHEMA, layDownAgain, samplesUsed, type Drawing } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, layDownAgain, assetIds, type Drawing } from '@unhurried/core/document'
 import { readSetAside } from '@unhurried/contract'
 import { defineStore } from 'pinia'
 import { fileOf, samplesOf } from '../strokes/setAside.ts'
@@ -43,7 +43,7 @@ export const useSetAside = defineStore('set aside', () => {
     if (!reading.ok) return `${file.name} cannot be opened: ${reading.words}.`
     const { batch, file: read } = reading
     const samples = samplesOf(read)
-    const missing = samplesUsed(batch.ops).filter(id => !samples.has(id) && !shot.strokeBytes(id))
+    const missing = assetIds(batch.ops).filter(id => !samples.has(id) && !shot.strokeBytes(id))
     if (missing.length) return `${file.name} cannot be opened: the samples of ${missing.length} strokes are not in it.`
     await shot.setAside([{ batch, code: read.code, what: read.what }], id => samples.get(id) ?? shot.strokeBytes(id))
     return ''

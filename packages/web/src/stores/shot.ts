@@ -9,7 +9,7 @@ import {
   find,
   redone,
   safeMark,
-  samplesUsed,
+  assetIds,
   undone,
   type Batch,
   type Edited,
@@ -239,7 +239,7 @@ export const useShot = defineStore('shot', () => {
     const result = commitTo(before, batch)
     if (!result.ok) return result.refusal
     replica.value = markRaw(result.replica)
-    void local.keep(id.value, batch, strokes.unsent(samplesUsed(ops))).catch(() => {
+    void local.keep(id.value, batch, strokes.unsent(assetIds(ops))).catch(() => {
       notice.value = 'This machine’s storage is full or closed: changes are only safe once the server has them.'
     })
     link?.pendingChanged()

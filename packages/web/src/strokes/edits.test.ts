@@ -4,9 +4,11 @@ import {
   FIRST,
   freshDocument,
   get,
+  isStroke,
+  strokesOn,
   type Drawing,
-  type Element,
   type Operation,
+  type Stroke,
 } from '@unhurried/core/document'
 import { INK, packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
 import fc from 'fast-check'
@@ -16,7 +18,7 @@ import { strokeBook } from '../paint/strokes.ts'
 import { FLAT, paperToScreen } from '../paint/view.ts'
 
 const straight = (y: number, n = 21): Sample[] => Array.from({ length: n }, (_, i) => ({ x: i * 10, y, pressure: 0.5 }))
-const element = (id: string, more: Partial<Element> = {}): Element => ({
+const element = (id: string, more: Partial<Stroke> = {}): Stroke => ({
   id,
   kind: 'line',
   z: 1,
@@ -74,7 +76,7 @@ describe('rubbing out and trimming', () => {
   test('trimming parts lines over the same samples, and paint into shapes of its own', () => {
     const { ops, samples } = trimmed(drawing, book, across, 6)
     const after = get(must(base, ops).drawings, 'd')
-    const [left, paint] = ['line', 'shape'].map(kind => Object.values(after.elements).filter(e => e.kind === kind))
+    const [left, paint] = ['line', 'shape'].map(kind => strokesOn(after).filter(e => e.kind === kind))
     expect(paint?.map(e => [samples.has(e.samples), e.part, e.swatch, e.z])).toEqual([
       [true, null, 'graphite', 1],
       [true, null, 'graphite', 1],
@@ -95,7 +97,7 @@ describe('rubbing out and trimming', () => {
   test('a part is trimmed again in the numbers of the whole line', () => {
     const once = get(must(base, trimmed(drawing, book, across, 6).ops).drawings, 'd')
     const twice = trimmed(once, book, [{ x: 170, y: -3 }], 3).ops
-    const added = twice.flatMap(op => (op.kind === 'elements.add' ? op.elements.map(e => e.part) : []))
+    const added = twice.flatMap(op => (op.kind === 'elements.add' ? op.elements.filter(isStroke).map(e => e.part) : []))
     expect(added).toEqual([
       [11, 16],
       [18, 20],
@@ -112,7 +114,7 @@ describe('rubbing out and trimming', () => {
     const { ops, samples, inside } = cutByLoop(drawing, book, loop)
     const after = get(must(base, ops).drawings, 'd')
     expect(Object.keys(after.elements)).toHaveLength(5)
-    const within = inside.map(id => get(after.elements, id))
+    const within = inside.map(id => get(after.elements, id)).filter(isStroke)
     expect(within.map(e => e.kind).sort()).toEqual(['line', 'shape'])
     const paint = within.find(e => e.kind === 'shape')
     expect(unpackSamples(samples.get(paint?.samples ?? '') ?? new Uint8Array()).every(s => s.x <= 50)).toBe(true)

@@ -1,25 +1,18 @@
 import {
+  kindOf,
   putNewDrawing,
+  strokesOn,
   topZ,
   type Drawing,
   type Element,
-  type Role,
   type Operation,
+  type Piece,
+  type Role,
   type ShotDocument,
+  type Stroke,
   type Take,
 } from '@unhurried/core/document'
-import {
-  after,
-  IDENTITY,
-  paintLeft,
-  paintParted,
-  partedBy,
-  partsLeft,
-  touches,
-  type Matrix,
-  type Point,
-  type Sample,
-} from '@unhurried/core/geometry'
+import { after, IDENTITY, type Matrix, type Point, type Sample } from '@unhurried/core/geometry'
 import { packSamples } from '@unhurried/core/geometry'
 import { newId } from '../local/ids.ts'
 import type { StrokeBook } from '../paint/strokes.ts'
@@ -35,7 +28,7 @@ export interface StrokeEdit {
 }
 
 /** What a stroke is drawn as. */
-type Drawn = Pick<Element, 'kind' | 'swatch' | 'width' | 'nib' | 'label'>
+type Drawn = Pick<Stroke, 'kind' | 'swatch' | 'width' | 'nib' | 'label'>
 
 /**
  * New strokes on the present drawing, or on a new one when the frame is empty: one step to undo. Null on a layer tied to
@@ -60,7 +53,7 @@ export function strokesEdit(
   if (!where.drawing && !made?.ok) return null
   const put = made?.ok ? made : null
   const z = where.drawing ? topZ(where.drawing) : 1
-  const elements = paths.map((_, i): Element => {
+  const elements = paths.map((_, i): Stroke => {
     return { ...drawn, id: newId(), z: z + i, samples: newId(), part: null, matrix: null }
   })
   const drawing = where.drawing?.id ?? put?.drawing ?? ''
@@ -77,7 +70,7 @@ export const TAKES = ['all', 'line', 'shape'] as const
 export type Takes = (typeof TAKES)[number]
 const takesOff = (takes: Takes, element: Element) => takes === 'all' || takes === element.kind
 
-/** The strokes of a drawing that a round tip touches along a track. */
+/** What of a drawing a round tip touches along a track. */
 export function touchedBy(
   drawing: Drawing,
   book: StrokeBook,
@@ -88,8 +81,8 @@ export function touchedBy(
   return Object.values(drawing.elements)
     .filter(element => {
       if (!takesOff(takes, element)) return false
-      const stroke = book.placed(element)
-      return stroke && touches(stroke, track, radius)
+      const placed = book.placed(element)
+      return placed && kindOf(element).touched(placed, track, radius)
     })
     .map(element => element.id)
 }
@@ -100,19 +93,32 @@ export interface Cut {
   readonly samples: Map<string, Uint8Array>
 }
 
-/** Pieces of a painted shape as elements of their own, in its place. */
-function piecesOf(shape: Element, pieces: readonly (readonly Sample[])[], samples: Map<string, Uint8Array>): Element[] {
-  return pieces.map(piece => {
-    const stored = newId()
-    samples.set(stored, packSamples(piece))
-    return { ...shape, id: newId(), samples: stored, part: null, matrix: null }
-  })
-}
-
-function cutOps(drawing: Drawing, removed: readonly string[], added: readonly Element[]): Operation[] {
-  if (removed.length === 0) return []
-  const off: Operation = { kind: 'elements.remove', drawing: drawing.id, ids: removed }
-  return added.length ? [off, { kind: 'elements.add', drawing: drawing.id, elements: added }] : [off]
+/** What is cut of a drawing, gathered until it is done. */
+function cutting(drawing: Drawing) {
+  const removed: string[] = []
+  const added: Stroke[] = []
+  const samples = new Map<string, Uint8Array>()
+  return {
+    /** puts pieces in the place of an element; their ids */
+    replace(element: Element, pieces: readonly Piece[]): string[] {
+      if (!removed.includes(element.id)) removed.push(element.id)
+      return pieces.map(({ stroke, path }) => {
+        const id = newId()
+        const own = path ? newId() : stroke.samples
+        if (path) samples.set(own, packSamples(path))
+        added.push({ ...stroke, id, samples: own })
+        return id
+      })
+    },
+    done(): Cut {
+      if (removed.length === 0) return { ops: [], samples }
+      const off: Operation = { kind: 'elements.remove', drawing: drawing.id, ids: removed }
+      return {
+        ops: added.length ? [off, { kind: 'elements.add', drawing: drawing.id, elements: added }] : [off],
+        samples,
+      }
+    },
+  }
 }
 
 /** Takes out of lines and paint what a track rubs over: the parts that are left take their place. */
@@ -123,67 +129,28 @@ export function trimmed(
   radius: number,
   takes: Takes = 'all',
 ): Cut {
-  const removed: string[] = []
-  const added: Element[] = []
-  const samples = new Map<string, Uint8Array>()
+  const cut = cutting(drawing)
   for (const element of Object.values(drawing.elements)) {
-    const stroke = book.placed(element)
-    if (!stroke || !takesOff(takes, element)) continue
-    if (stroke.kind === 'shape') {
-      const pieces = paintLeft(stroke.samples, track, radius)
-      if (pieces) {
-        removed.push(element.id)
-        added.push(...piecesOf(element, pieces, samples))
-      }
-      continue
-    }
-    const left = partsLeft(stroke, track, radius)
-    const isWhole = left.length === 1 && left[0]?.[0] === 0 && left[0][1] === stroke.samples.length - 1
-    if (isWhole) continue
-    const first = element.part?.[0] ?? 0
-    removed.push(element.id)
-    for (const [from, to] of left) added.push({ ...element, id: newId(), part: [first + from, first + to] })
+    const placed = takesOff(takes, element) ? book.placed(element) : null
+    const left = placed && kindOf(element).left(element, placed, track, radius)
+    if (left) cut.replace(element, left)
   }
-  return { ops: cutOps(drawing, removed, added), samples }
+  return cut.done()
 }
 
-/** Cuts lines and paint where a loop crosses them; `inside` are the strokes, and pieces, that lie in it. */
+/** Cuts lines and paint where a loop crosses them; `inside` is what, whole or as a piece, lies in it. */
 export function cutByLoop(drawing: Drawing, book: StrokeBook, loop: readonly Point[]): Cut & { inside: string[] } {
-  const removed: string[] = []
-  const added: Element[] = []
+  const cut = cutting(drawing)
   const inside: string[] = []
-  const samples = new Map<string, Uint8Array>()
   for (const element of Object.values(drawing.elements)) {
-    const stroke = book.placed(element)
-    if (!stroke) continue
-    if (stroke.kind === 'shape') {
-      const parts = paintParted(stroke.samples, loop)
-      if (!parts.inside.length || !parts.outside.length) {
-        if (parts.inside.length) inside.push(element.id)
-        continue
-      }
-      const within = piecesOf(element, parts.inside, samples)
-      removed.push(element.id)
-      added.push(...within, ...piecesOf(element, parts.outside, samples))
-      inside.push(...within.map(piece => piece.id))
-      continue
-    }
-    const parts = partedBy(loop, stroke)
-    if (!parts.inside.length || !parts.outside.length) {
-      if (parts.inside.length) inside.push(element.id)
-      continue
-    }
-    const first = element.part?.[0] ?? 0
-    removed.push(element.id)
-    for (const which of ['inside', 'outside'] as const) {
-      for (const [from, to] of parts[which]) {
-        const id = newId()
-        added.push({ ...element, id, part: [first + from, first + to] })
-        if (which === 'inside') inside.push(id)
-      }
-    }
+    const placed = book.placed(element)
+    const parts = placed && kindOf(element).parted(element, placed, loop)
+    if (parts === 'inside') inside.push(element.id)
+    if (!parts || typeof parts === 'string') continue
+    inside.push(...cut.replace(element, parts.inside))
+    cut.replace(element, parts.outside)
   }
-  return { ops: cutOps(drawing, removed, added), samples, inside }
+  return { ...cut.done(), inside }
 }
 
 /** Operations with the samples they bring, and which strokes became which. */
@@ -193,7 +160,7 @@ export interface Reshaped {
   readonly renamed: Map<string, string>
 }
 
-/** Gives strokes other samples: they lie in the same order, as wide as before. */
+/** Gives strokes other samples: they lie in the same order, as wide as before. What is no stroke stays as it is. */
 export function reshapeEdit(
   drawing: Drawing,
   book: StrokeBook,
@@ -202,8 +169,8 @@ export function reshapeEdit(
 ): Reshaped {
   const samples = new Map<string, Uint8Array>()
   const renamed = new Map<string, string>()
-  const added: Element[] = []
-  for (const element of Object.values(drawing.elements)) {
+  const added: Stroke[] = []
+  for (const element of strokesOn(drawing)) {
     const placed = ids.has(element.id) && book.placed(element)
     if (!placed) continue
     const [id, sampleId] = [newId(), newId()]

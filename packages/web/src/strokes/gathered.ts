@@ -1,8 +1,10 @@
-import { find, topZ, type Drawing, type Element, type Operation } from '@unhurried/core/document'
+import { elementsInOrder, isStroke, topZ, type Drawing, type Element, type Operation } from '@unhurried/core/document'
 import { bent, map, type Matrix, type Point, type Sample } from '@unhurried/core/geometry'
 import { newId } from '../local/ids.ts'
 import { moveOps, reshapeEdit, type Reshaped } from './edits.ts'
-import { inked, type Inked } from '../paint/nibs.ts'
+import type { Colours } from '../paint/colours.ts'
+import { painterOf } from '../paint/elements.ts'
+import { inked, paintInked, type Brush } from '../paint/nibs.ts'
 import type { StrokeBook } from '../paint/strokes.ts'
 
 /** What is done to gathered strokes: a map of the paper, or a bend about a root. */
@@ -14,23 +16,21 @@ const bender = (change: Extract<Change, { kind: 'bend' }>) => (samples: readonly
   bent(samples, change.root, change.tip, change.angleRad)
 
 interface Shown {
-  readonly element: Element
-  readonly ink: Inked
   readonly by: Matrix | null
+  paint(brush: Brush, colours: Colours): void
 }
 
-/** Gathered strokes of a drawing as they would look, for showing them while they are moved. */
+/** What is gathered of a drawing as it would look, for showing it while it is moved. */
 export function changeGathered(drawing: Drawing, book: StrokeBook, ids: ReadonlySet<string>, change: Change): Shown[] {
-  return [...ids].flatMap((id): Shown[] => {
-    const element = find(drawing.elements, id)
-    const placed = element && book.placed(element)
-    if (!element || !placed) return []
-    if (change.kind === 'map') {
-      const ink = book.ink(element)
-      return ink ? [{ element, ink, by: change.by }] : []
+  return elementsInOrder(drawing).flatMap((element): Shown[] => {
+    if (!ids.has(element.id)) return []
+    const placed = change.kind === 'bend' && isStroke(element) ? book.placed(element) : null
+    if (change.kind === 'bend' && placed && isStroke(element)) {
+      const ink = inked(bender(change)(placed.samples), placed.kind, placed.width, placed.nib)
+      return [{ by: null, paint: (brush, colours) => paintInked(brush, ink, colours(element)) }]
     }
-    const ink = inked(bender(change)(placed.samples), placed.kind, placed.width, placed.nib)
-    return [{ element, ink, by: null }]
+    const by = change.kind === 'map' ? change.by : null
+    return [{ by, paint: (brush, colours) => painterOf(element).drawn(brush, element, colours, book) }]
   })
 }
 

@@ -1,5 +1,5 @@
-import { strokesBrought, type Drawing } from '@unhurried/core/document'
-import { grown, isEmptyBox, unite, EMPTY_BOX, type Box } from '@unhurried/core/geometry'
+import { elementsBrought, type Drawing } from '@unhurried/core/document'
+import { grown, isEmptyBox, type Box } from '@unhurried/core/geometry'
 import { SET_ASIDE_KIND, type SetAsideFile } from '@unhurried/contract'
 import { fromBase64, toBase64 } from '../local/base64.ts'
 import type { Parked } from '../local/database.ts'
@@ -7,7 +7,7 @@ import type { StrokeBook } from '../paint/strokes.ts'
 
 /** The strokes of something set aside as a drawing, to be looked at; null when it brings none. */
 export function drawingOf({ batch }: Parked): Drawing | null {
-  const strokes = strokesBrought(batch.ops)
+  const strokes = elementsBrought(batch.ops)
   if (strokes.length === 0) return null
   const elements = Object.fromEntries(strokes.map(element => [element.id, element]))
   return { id: batch.id, layer: '', number: 0, role: 'inbetween', elements, marks: {} }
@@ -20,7 +20,7 @@ const LEAST_AROUND_PX = 70
 /** The part of the paper to show: the strokes and what lies around them; of strokes nobody can see, all of it. */
 export function sightOf(drawing: Drawing, book: StrokeBook, paper: { width: number; height: number }): Box {
   const whole: Box = { left: 0, top: 0, right: paper.width, bottom: paper.height }
-  const drawn = book.strokes(drawing).reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+  const drawn = book.boxOf(drawing)
   if (isEmptyBox(drawn)) return whole
   return grown(
     drawn,

@@ -39,8 +39,8 @@ export const EARLIER_COPY = 'earlier-copy'
 /** Why the server gives a change up, besides. */
 const VERDICTS: Record<BatchVerdict | 'too-large' | typeof EARLIER_COPY, string> = {
   unfit: 'the server cannot read it',
-  'unknown-samples': 'strokes it needs are not stored',
-  'unfit-samples': 'strokes it brings cannot be read',
+  'unknown-asset': 'strokes or pictures it needs are not stored',
+  'unfit-asset': 'strokes or pictures it brings cannot be read',
   'other-content': 'something else is stored under its name',
   'no-room': 'there is no room for it',
   'too-large': 'it is too large to be sent',

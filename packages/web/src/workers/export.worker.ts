@@ -7,9 +7,10 @@ import { paintFrame, picturesOf } from '../send/pictures.ts'
 const tell = (message: ExportMessage) => postMessage(message)
 
 /** The film of an order: its pictures, painted one after the other on one brush. */
-function filmOf(order: ExportOrder): Film {
+async function filmOf(order: ExportOrder): Promise<Film> {
   const { document, take, range, width, height, paper, turns } = order
   const book = strokeBook({ bytes: id => order.samples.get(id) })
+  await book.ready(Object.values(document.drawings))
   const brush = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })
   if (!brush) throw new Error('this browser gives no canvas to draw on')
   return {
@@ -33,7 +34,7 @@ addEventListener('message', async ({ data: order }: MessageEvent<ExportOrder>) =
     const name = FORMAT_NAMES.find(known => known === order.format)
     if (!name) throw new Error(`no format is called ${order.format}`)
     const encode = await FORMATS[name].encode()
-    tell({ kind: 'done', bytes: await encode(filmOf(order)) })
+    tell({ kind: 'done', bytes: await encode(await filmOf(order)) })
   } catch (error) {
     tell({ kind: 'failed', message: (error as Error).message })
   }

@@ -14,7 +14,7 @@ const WIDTH_PX = 480
 /** A thumbnail of a long shot moves by leaps. */
 const MOST_PICTURES = 48
 
-function strip({ opened, strokes }: StripOrder): void {
+async function strip({ opened, strokes }: StripOrder): Promise<void> {
   const document = migrateDocument(JSON.parse(new TextDecoder().decode(opened)).document)
   const take = currentTake(document)
   const { width, height, fps, paper } = document.format
@@ -23,6 +23,7 @@ function strip({ opened, strokes }: StripOrder): void {
 
   const samples = unpackStrokes(strokes)
   const book = strokeBook({ bytes: id => samples.get(id) })
+  await book.ready(Object.values(document.drawings))
   const all = picturesOf(document, take, take.loop ?? { from: 0, to: take.length })
   const every = Math.ceil(all.length / MOST_PICTURES)
   const scale = Math.min(1, WIDTH_PX / width, WIDTH_PX / height)
@@ -46,8 +47,9 @@ function strip({ opened, strokes }: StripOrder): void {
 const known = new Map<string, Uint8Array>()
 const book = strokeBook({ bytes: id => known.get(id) })
 
-function drawing({ drawing, look, scale, samples }: DrawingOrder): void {
+async function drawing({ drawing, look, scale, samples }: DrawingOrder): Promise<void> {
   for (const [id, bytes] of samples) known.set(id, bytes)
+  await book.ready([drawing])
   const seen: Look = look.kind === 'drawn' ? drawnIn(coloursIn(drawing, look.colours)) : look
   // What is too large for one picture is painted smaller.
   for (let at = scale; ; at *= 0.7) {
@@ -66,10 +68,9 @@ function coloursIn(drawing: DrawingOrder['drawing'], colours: Readonly<Record<st
   return stroke => byStroke.get(stroke) ?? '#2f2c28'
 }
 
-addEventListener('message', ({ data }: MessageEvent<PictureOrder>) => {
+addEventListener('message', async ({ data }: MessageEvent<PictureOrder>) => {
   try {
-    if (data.kind === 'strip') strip(data)
-    else drawing(data)
+    await (data.kind === 'strip' ? strip(data) : drawing(data))
     say({ kind: 'done' })
   } catch (error) {
     say({ kind: 'failed', message: (error as Error).message })

@@ -1,6 +1,7 @@
 import { lengthOf, slice, type Run } from '../../time/exposure.ts'
 import { settleAll, stretchChange, type LayerChange } from './changes.ts'
 import { touchesCycle, type Edited } from './layerForm.ts'
+import { swatchOf } from '../elements/table.ts'
 import type { Drawing, Mark, ShotDocument, Swatch, Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { sheetsUnderCopy } from './paintSheets.ts'
@@ -30,7 +31,9 @@ export function copyClip(document: ShotDocument, take: Take, shot: string, marke
     .map(layer => ({ layer: layer.id, runs: slice(columnOf(take, layer.id), marked.from, marked.to) }))
   const ids = new Set(columns.flatMap(column => column.runs.flatMap(run => run.drawing ?? [])))
   const drawings = [...ids].map(id => get(document.drawings, id))
-  const swatchIds = new Set(drawings.flatMap(d => Object.values(d.elements).map(element => element.swatch)))
+  const swatchIds = new Set(
+    drawings.flatMap(d => Object.values(d.elements).flatMap(element => swatchOf(element) ?? [])),
+  )
   const markIds = new Set(drawings.flatMap(d => Object.keys(d.marks)))
   return {
     shot,

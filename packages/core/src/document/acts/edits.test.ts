@@ -8,7 +8,7 @@ import { copyClip, pasteClip } from './clip.ts'
 import type { Edited } from './layerForm.ts'
 import { makeDrawings, setChart } from './make.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
-import { applyBatch, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
+import { applyBatch, assetIds, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
 import { drawingQueue } from '../model/queue.ts'
 import { columnOf, keysAround, layersInOrder, neighbours } from '../model/selectors.ts'
 import { sampleDocument, sampleElement, sure } from '../tests/sample.ts'
@@ -206,7 +206,9 @@ describe('its own copy', () => {
       columnOf(takeOf(shared.document), layer).filter(run => run.drawing === source.id).length - 1,
     )
     const copy = get(after.document.drawings, own.drawing)
-    expect(Object.values(copy.elements).map(e => e.samples)).toEqual(Object.values(source.elements).map(e => e.samples))
+    expect(assetIds([{ kind: 'drawing.add', drawing: copy }])).toEqual(
+      assetIds([{ kind: 'drawing.add', drawing: source }]),
+    )
     expect(Object.keys(copy.elements)).not.toEqual(Object.keys(source.elements))
     expect(copy.number).not.toBe(source.number)
   })

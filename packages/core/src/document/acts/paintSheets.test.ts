@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { placed } from '../../time/exposure.ts'
+import { kindOf } from '../elements/table.ts'
 import { newLayer, FIRST } from '../model/fresh.ts'
 import type { Layer, ShotDocument } from '../model/model.ts'
 import { applyBatch, tiesHold, type Operation } from '../operations/index.ts'
@@ -131,7 +132,7 @@ describe('a paint layer that is tied to a line layer', () => {
     )
     const now = after(painted, copy.ops).document
     const [under] = sheetsUnder(now, get(now.drawings, copy.drawing))
-    expect(Object.values(under?.elements ?? {}).map(e => e.samples)).toEqual(['s-fill'])
+    expect(Object.values(under?.elements ?? {}).map(e => kindOf(e).asset(e).id)).toEqual(['s-fill'])
     expect(shown(now)).toContain(`${under?.id}×2`)
     // On the paint layer, its own copy here means a line drawing of its own, with its paint.
     const shared = after(painted, [

@@ -1,4 +1,5 @@
 import type { Drawing, Element, ShotDocument, Take } from '../model/model.ts'
+import { kindOf } from '../elements/table.ts'
 import { newLayer } from '../model/fresh.ts'
 import type { Operation } from '../operations/index.ts'
 import { sheetsUnder } from './paintSheets.ts'
@@ -12,8 +13,7 @@ import { drawingAt, plain } from '../../time/exposure.ts'
  */
 
 /** What makes two strokes of different drawings the same stroke: the stored samples, moved alike and of one weight. */
-const likeness = ({ kind, samples, part, matrix, swatch, width }: Element): string =>
-  JSON.stringify([kind, samples, part, matrix, swatch, width])
+const likeness = (element: Element): string => JSON.stringify([element.kind, ...kindOf(element).likeness(element)])
 
 /** For every drawing of the layer that has the same strokes (of those named that lie on the drawing), which they are. The drawing itself among them. */
 export function alikeIn(document: ShotDocument, drawing: string, elements: readonly string[]): Map<string, string[]> {

@@ -1,5 +1,6 @@
 import type { ShotDocument, Swatch } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
+import { swatchOf } from '../elements/table.ts'
 import { swatchesInOrder } from '../model/selectors.ts'
 
 /** A new colour at the end of the palette strip. */
@@ -17,7 +18,7 @@ export const changeSwatch = (id: string, patch: Partial<Omit<Swatch, 'id'>>): Op
 /** How many strokes are in a colour. */
 export const strokesIn = (document: ShotDocument, swatch: string): number =>
   Object.values(document.drawings).reduce(
-    (sum, drawing) => sum + Object.values(drawing.elements).filter(element => element.swatch === swatch).length,
+    (sum, drawing) => sum + Object.values(drawing.elements).filter(element => swatchOf(element) === swatch).length,
     0,
   )
 
@@ -25,7 +26,7 @@ export const strokesIn = (document: ShotDocument, swatch: string): number =>
 export function replaceSwatch(document: ShotDocument, swatch: string, by: string): Operation[] {
   const recoloured = Object.values(document.drawings).flatMap((drawing): Operation[] => {
     const changes = Object.values(drawing.elements)
-      .filter(element => element.swatch === swatch)
+      .filter(element => swatchOf(element) === swatch)
       .map(element => ({ id: element.id, patch: { swatch: by } }))
     return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
   })

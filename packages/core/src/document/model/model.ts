@@ -1,3 +1,4 @@
+import { MOST_PICTURE_PX } from '../../assets/picture.ts'
 import type { Tick } from '../../chart/halves.ts'
 import type { Wish } from '../../chart/wish.ts'
 import type { Matrix } from '../../geometry/matrix.ts'
@@ -9,7 +10,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 5
+export const DOCUMENT_SCHEMA = 6
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -69,18 +70,22 @@ export const isAnimated = (layer: Layer): boolean =>
 export const ROLES = ['key', 'breakdown', 'inbetween'] as const
 export type Role = (typeof ROLES)[number]
 
-/** One pen stroke: which stored samples, what part of them, moved how, and in which colour and width. */
-export interface Element {
+/** What every element of a drawing has. */
+interface OnPaper {
   readonly id: string
+  /** painted from the lowest up within its kind: pictures lie under shapes, shapes under lines */
+  readonly z: number
+  readonly matrix: Matrix | null
+}
+
+/** One pen stroke: which stored samples, what part of them, moved how, and in which colour and width. */
+export interface Stroke extends OnPaper {
   /** a line with thickness, or a painted shape bounded by the path */
   readonly kind: 'line' | 'shape'
-  /** painted from the lowest up; shapes always lie under lines */
-  readonly z: number
   /** id of the stored samples; several elements may share them */
   readonly samples: string
   /** inclusive range of samples used, or null for all */
   readonly part: readonly [number, number] | null
-  readonly matrix: Matrix | null
   readonly swatch: string
   /** pixels at half of the full pressure, before the matrix */
   readonly width: number
@@ -88,6 +93,30 @@ export interface Element {
   /** which limb a line of a rough belongs to: shown in a working colour on the desk, sent off in its own */
   readonly label: Label | null
 }
+
+/** A picture that was brought in: which stored one, and how it lies on the paper. */
+export interface Picture extends OnPaper {
+  readonly kind: 'picture'
+  /** id of the stored picture; several elements may share it */
+  readonly picture: string
+  /** its own size in its pixels, before the matrix */
+  readonly widthPx: number
+  readonly heightPx: number
+  /** 0–1 */
+  readonly opacity: number
+}
+
+/** Elements by the name of their kind. */
+export interface ElementForms {
+  readonly line: Stroke
+  readonly shape: Stroke
+  readonly picture: Picture
+}
+/** What lies on a drawing. */
+export type Element = ElementForms[keyof ElementForms]
+
+/** Whether an element is a pen stroke: a line or a painted shape. */
+export const isStroke = (element: Element): element is Stroke => element.kind !== 'picture'
 
 /** Working labels of strokes: the limb nearer to the viewer, and the one behind the body. */
 export const LABELS = ['near', 'far'] as const
@@ -228,6 +257,8 @@ export const LIMITS = {
   sizePx: 8192,
   fps: 120,
   lineWidthPx: 600,
+  /** a side of a picture, in its own pixels */
+  picturePx: MOST_PICTURE_PX,
   exposure: 200,
   reasonLength: 200,
 } as const

@@ -1,5 +1,17 @@
 import { drawingAt, drawingsOf, placed, runAt, type PlacedRun } from '../../time/exposure.ts'
-import type { Chart, Drawing, Element, Layer, Mark, ShotDocument, Swatch, Take } from './model.ts'
+import {
+  isStroke,
+  type Chart,
+  type Drawing,
+  type Element,
+  type ElementForms,
+  type Layer,
+  type Mark,
+  type ShotDocument,
+  type Stroke,
+  type Swatch,
+  type Take,
+} from './model.ts'
 import { find, get, sizeOf } from './table.ts'
 
 /** Layers from the lowest up, as they are painted. */
@@ -9,17 +21,21 @@ export function layersInOrder(document: ShotDocument): Layer[] {
 
 const paintOrder = new WeakMap<Drawing, readonly Element[]>()
 
-/** The elements of a drawing in the order they are painted: shapes under lines, each from the lowest z up. */
+const RANKS: Readonly<Record<keyof ElementForms, number>> = { picture: 0, shape: 1, line: 2 }
+
+/** The elements of a drawing in the order they are painted: pictures, shapes, lines, each from the lowest z up. */
 export function elementsInOrder(drawing: Drawing): readonly Element[] {
   const known = paintOrder.get(drawing)
   if (known) return known
-  const rank = (element: Element) => (element.kind === 'shape' ? 0 : 1)
   const sorted = Object.values(drawing.elements).sort(
-    (a, b) => rank(a) - rank(b) || a.z - b.z || (a.id < b.id ? -1 : 1),
+    (a, b) => RANKS[a.kind] - RANKS[b.kind] || a.z - b.z || (a.id < b.id ? -1 : 1),
   )
   paintOrder.set(drawing, sorted)
   return sorted
 }
+
+/** The pen strokes of a drawing in the order they are painted: what has samples, a colour and a nib. */
+export const strokesOn = (drawing: Drawing): Stroke[] => elementsInOrder(drawing).filter(isStroke)
 
 /** A z above everything in the drawing. */
 export function topZ(drawing: Drawing): number {

@@ -2,7 +2,8 @@ import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { LIMITS } from '../model/model.ts'
 import { find, get, has } from '../model/table.ts'
 import { family } from './family.ts'
-import { isFrame, PLAIN, refusal, type Handler } from './kinds.ts'
+import { isFrame, PLAIN, type Handler } from './kinds.ts'
+import { refusal } from '../model/refusal.ts'
 
 export const beats = family('beat', {
   facts: PLAIN,

@@ -1,6 +1,6 @@
 import { LIMITS, type ShotDocument } from '../model/model.ts'
 import type { Table } from '../model/table.ts'
-import type { Refusal } from './kinds.ts'
+import type { Refusal } from '../model/refusal.ts'
 
 /**
  * Where a batch is worked out. A table or thing that the batch has made is changed in place, everything else is copied

@@ -1,13 +1,15 @@
 import { LIMITS, ROLES, type Drawing, type Element, type ShotDocument } from '../model/model.ts'
 import { find, get, has } from '../model/table.ts'
+import { kindOf } from '../elements/table.ts'
 import type { Bench } from './bench.ts'
 import { refusePlaces } from './marks.ts'
-import { PLAIN, refusal, type Handler, type Refusal } from './kinds.ts'
+import { PLAIN, type ElementChange, type Handler } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 
 export const drawingAdd: Handler<'drawing.add'> = {
   facts: { ...PLAIN, movesTies: true },
   drawing: op => op.drawing.id,
-  samples: op => Object.values(op.drawing.elements).map(element => element.samples),
+  brings: op => Object.values(op.drawing.elements),
   refuse(document, { drawing }, bench) {
     if (has(document.drawings, drawing.id)) return refusal('id-taken', drawing.id)
     if (!has(document.layers, drawing.layer)) return refusal('unknown-layer', drawing.layer)
@@ -79,7 +81,7 @@ export const drawingRemove: Handler<'drawing.remove'> = {
 export const elementsAdd: Handler<'elements.add'> = {
   facts: PLAIN,
   drawing: op => op.drawing,
-  samples: op => op.elements.map(element => element.samples),
+  brings: op => op.elements,
   refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)
     if (!drawing) return refusal('unknown-drawing', op.drawing)
@@ -126,7 +128,7 @@ export const elementsSet: Handler<'elements.set'> = {
     if (fault) return fault
     const { elements } = get(document.drawings, op.drawing)
     for (const { id, patch } of op.changes) {
-      const wrong = refuseElement(document, { ...get(elements, id), ...patch })
+      const wrong = refuseChange(document, get(elements, id), patch)
       if (wrong) return wrong
     }
     return null
@@ -134,7 +136,8 @@ export const elementsSet: Handler<'elements.set'> = {
   apply(document, op, bench) {
     const drawing = get(document.drawings, op.drawing)
     let { elements } = drawing
-    for (const { id, patch } of op.changes) elements = bench.put(elements, id, { ...get(elements, id), ...patch })
+    for (const { id, patch } of op.changes)
+      elements = bench.put(elements, id, { ...get(elements, id), ...patch } as Element)
     return withDrawing(document, bench.set(drawing, { elements }), bench)
   },
   invert(before, op) {
@@ -197,11 +200,15 @@ function refuseElements(
 }
 
 function refuseElement(document: ShotDocument, element: Element): Refusal | null {
-  if (!has(document.swatches, element.swatch)) return refusal('unknown-swatch', element.swatch)
-  if (!(element.width > 0 && element.width <= LIMITS.lineWidthPx)) return refusal('bad-value', 'width')
   if (!Number.isFinite(element.z)) return refusal('bad-value', 'z')
-  if (!(element.nib.thinning >= 0 && element.nib.thinning <= 1)) return refusal('bad-value', 'nib')
   if (element.matrix && !element.matrix.every(Number.isFinite)) return refusal('bad-value', 'matrix')
-  if (element.part && !(element.part[0] >= 0 && element.part[1] >= element.part[0])) return refusal('bad-value', 'part')
-  return null
+  return kindOf(element).refuse(document, element)
+}
+
+/** What may be set of an element is for its kind to say. */
+function refuseChange(document: ShotDocument, element: Element, patch: ElementChange['patch']): Refusal | null {
+  const settable: readonly string[] = kindOf(element).settable
+  const stray = Object.keys(patch).find(key => !settable.includes(key))
+  if (stray !== undefined) return refusal('bad-value', `${stray} of a ${element.kind}`)
+  return refuseElement(document, { ...element, ...patch } as Element)
 }

@@ -9,15 +9,8 @@ import {
 } from '../model/model.ts'
 import { find, get, has, type Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
-import {
-  refusal,
-  valuesBefore,
-  type Facts,
-  type Handler,
-  type Operation,
-  type OperationOf,
-  type Refusal,
-} from './kinds.ts'
+import { valuesBefore, type Facts, type Handler, type Operation, type OperationOf } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 
 /** Things of a shot that are added, changed and removed alike, each in a table of its own. */
 interface Families {

@@ -1,5 +1,6 @@
-import type { Operation, Refusal } from './kinds.ts'
-import { refusal } from './kinds.ts'
+import type { Operation } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
+import { kindOf } from '../elements/table.ts'
 
 /** An id made by a desk: letters, digits, - and _, never starting with one of the last two; so none that objects inherit. */
 export const ID_FORM = /^[A-Za-z0-9][A-Za-z0-9_-]{0,39}$/
@@ -20,7 +21,7 @@ function newIds(op: Operation): string[] {
     case 'drawing.add':
       return [op.drawing.id, ...Object.keys(op.drawing.elements), ...Object.keys(op.drawing.marks)]
     case 'elements.add':
-      return op.elements.flatMap(element => [element.id, element.samples])
+      return op.elements.flatMap(element => [element.id, kindOf(element).asset(element).id])
     case 'chart.add':
       return [op.chart.id]
     case 'cycle.add':

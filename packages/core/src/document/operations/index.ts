@@ -1,9 +1,12 @@
-import type { ShotDocument } from '../model/model.ts'
+import type { AssetRef } from '../../assets/asset.ts'
+import { kindOf } from '../elements/table.ts'
+import type { Element, ShotDocument } from '../model/model.ts'
 import * as beats from './beats.ts'
 import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'
 import { refuseIds } from './ids.ts'
-import type { Handler, Operation, OperationKind, Refusal } from './kinds.ts'
+import type { Handler, Operation, OperationKind } from './kinds.ts'
+import type { Refusal } from '../model/refusal.ts'
 import * as marks from './marks.ts'
 import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
@@ -80,8 +83,14 @@ export const isReferred = (op: Operation): boolean => handlerOf(op).facts.referr
 export const drawingOf = (op: Operation): string | null => handlerOf(op).drawing?.(op) ?? null
 /** What an operation sets, as a text, where undoing an earlier one that sets the same undoes it too; or null. */
 export const joinOf = (op: Operation): string | null => handlerOf(op).joins?.(op) ?? null
-/** Ids of the stored stroke samples that operations bring onto drawings: what must be stored before they can be. */
-export const samplesUsed = (ops: readonly Operation[]): string[] => ops.flatMap(op => handlerOf(op).samples?.(op) ?? [])
+/** The elements that operations bring onto drawings, in order. */
+export const elementsBrought = (ops: readonly Operation[]): Element[] =>
+  ops.flatMap(op => handlerOf(op).brings?.(op) ?? [])
+/** The stored things that operations bring onto drawings: what must be stored before they can be. */
+export const assetsUsed = (ops: readonly Operation[]): AssetRef[] =>
+  elementsBrought(ops).map(element => kindOf(element).asset(element))
+/** Their ids. */
+export const assetIds = (ops: readonly Operation[]): string[] => assetsUsed(ops).map(({ id }) => id)
 
 /** Does operations one after the other on a bench, and hands each to `before` with the document as it is then. */
 function carryOut(
@@ -136,4 +145,4 @@ export { cyclesHold } from './takes.ts'
 export { runsOf } from './bench.ts'
 export { ID_FORM } from './ids.ts'
 export { openedForm, storedForm, tiesHold } from './tied.ts'
-export type { ElementChange, Operation, OperationKind, OperationOf, Refusal, RefusalCode } from './kinds.ts'
+export type { ElementChange, Operation, OperationKind, OperationOf } from './kinds.ts'

@@ -11,12 +11,15 @@ import type {
   Layer,
   Mark,
   MarkPlace,
+  Picture,
   Role,
   ShotDocument,
+  Stroke,
   Swatch,
   Take,
   WayOfWorking,
 } from '../model/model.ts'
+import type { Refusal } from '../model/refusal.ts'
 import type { Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 
@@ -90,7 +93,10 @@ export interface Operations {
 
 export type ElementChange = {
   readonly id: string
-  readonly patch: Partial<Pick<Element, 'matrix' | 'swatch' | 'width' | 'nib' | 'label' | 'z'>>
+  /** what may be set depends on the kind of the element; the rest is refused */
+  readonly patch: Partial<
+    Pick<Stroke, 'matrix' | 'swatch' | 'width' | 'nib' | 'label' | 'z'> & Pick<Picture, 'opacity'>
+  >
 }
 
 export type OperationKind = keyof Operations
@@ -98,41 +104,6 @@ export type OperationKind = keyof Operations
 /** An operation: its kind and what it needs. */
 export type OperationOf<K extends OperationKind> = { readonly kind: K } & Operations[K]
 export type Operation = { [K in OperationKind]: OperationOf<K> }[OperationKind]
-
-/** Why an operation cannot be done on a document. `what` names the thing that is missing or in the way. */
-export interface Refusal {
-  readonly code: RefusalCode
-  readonly what: string
-}
-
-export type RefusalCode =
-  | 'unknown-layer'
-  | 'unknown-drawing'
-  | 'unknown-element'
-  | 'unknown-chart'
-  | 'unknown-take'
-  | 'unknown-swatch'
-  | 'unknown-cycle'
-  | 'unknown-mark'
-  | 'unknown-beat'
-  | 'unknown-note'
-  | 'id-taken'
-  | 'number-taken'
-  | 'still-exposed'
-  | 'still-charted'
-  | 'still-pinned'
-  | 'still-placed'
-  | 'still-used'
-  | 'linked'
-  | 'tied'
-  | 'still-followed'
-  | 'current-take'
-  | 'layer-not-empty'
-  | 'last-layer'
-  | 'wrong-layer'
-  | 'outside-shot'
-  | 'bad-value'
-  | 'too-many'
 
 /** What others want to know of a kind of operation, whatever it says. */
 export interface Facts {
@@ -154,8 +125,8 @@ export interface Handler<K extends OperationKind> {
   readsTies?(op: OperationOf<K>): boolean
   /** id of the drawing whose look it changes, when it changes one */
   drawing?(op: OperationOf<K>): string
-  /** ids of the stored samples it brings onto drawings: what must be stored before it can be done */
-  samples?(op: OperationOf<K>): readonly string[]
+  /** elements that it brings onto drawings: what they show must be stored before it can be done */
+  brings?(op: OperationOf<K>): readonly Element[]
   /** what it sets, as a text: of two in a row that set the same, undoing the earlier undoes both */
   joins?(op: OperationOf<K>): string
   /** the only place that says no; total, never throws on data */
@@ -173,6 +144,3 @@ export const isFrame = (n: number): boolean => Number.isInteger(n) && n >= 0
 export function valuesBefore<T extends object, P extends Partial<T>>(thing: T, patch: P): P {
   return Object.fromEntries(Object.keys(patch).map(key => [key, thing[key as keyof T]])) as P
 }
-
-/** Why something is refused, and what it is about. */
-export const refusal = (code: RefusalCode, what: string): Refusal => ({ code, what })

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import type { ShotDocument } from '../model/model.ts'
+import { swatchOf } from '../elements/table.ts'
 import { KINDS, likely, richDocument } from '../tests/rich.ts'
 import { applyBatch, columnsCover, cyclesHold, tiesHold, type Operation, type OperationKind } from './index.ts'
 
@@ -42,7 +43,7 @@ function pointsNowhere(document: ShotDocument): string | null {
     ...Object.values(layers).map(layer => gone(layers, layer.follows)),
     ...Object.values(drawings).flatMap(drawing => [
       gone(layers, drawing.layer),
-      ...Object.values(drawing.elements).map(element => gone(swatches, element.swatch)),
+      ...Object.values(drawing.elements).map(element => gone(swatches, swatchOf(element))),
       ...Object.keys(drawing.marks).map(mark => gone(marks, mark)),
     ]),
     ...Object.values(document.charts).flatMap(({ from, to, part, ticks }) => [

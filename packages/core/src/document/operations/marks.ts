@@ -1,7 +1,8 @@
 import { MARK_KINDS, type MarkPlace, type ShotDocument } from '../model/model.ts'
 import { find, get, has, type Table } from '../model/table.ts'
 import { family } from './family.ts'
-import { PLAIN, refusal, type Handler, type Refusal } from './kinds.ts'
+import { PLAIN, type Handler } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 
 export const marks = family('mark', {
   facts: { ...PLAIN, referred: true },

@@ -15,7 +15,8 @@ import {
 import { find, get, has, type Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 import { family } from './family.ts'
-import { PLAIN, refusal, valuesBefore, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { PLAIN, valuesBefore, type Handler, type Operation } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 import { COLOUR } from './swatches.ts'
 import { columnsOfOwn, refuseTie } from './tied.ts'
 

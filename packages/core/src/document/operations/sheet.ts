@@ -5,7 +5,8 @@ import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loo
 import type { ShotDocument, Take } from '../model/model.ts'
 import { find, get, has, type Table } from '../model/table.ts'
 import { runsOf, type Bench } from './bench.ts'
-import { isFrame, PLAIN, refusal, type Facts, type Handler, type Operation, type Refusal } from './kinds.ts'
+import { isFrame, PLAIN, type Facts, type Handler, type Operation } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 import { isTied, refuseTied } from './tied.ts'
 
 type Column = readonly exposure.Run[]

@@ -1,5 +1,7 @@
+import { swatchOf } from '../elements/table.ts'
 import { family } from './family.ts'
-import { PLAIN, refusal } from './kinds.ts'
+import { PLAIN } from './kinds.ts'
+import { refusal } from '../model/refusal.ts'
 
 export const COLOUR = /^#[0-9a-f]{6}$/
 
@@ -11,7 +13,7 @@ export const swatches = family('swatch', {
     const much = bench.spend(bench.totals(document).elements + bench.size(document.drawings))
     if (much) return much
     for (const drawing of Object.values(document.drawings)) {
-      if (Object.values(drawing.elements).some(element => element.swatch === id)) return refusal('still-used', id)
+      if (Object.values(drawing.elements).some(element => swatchOf(element) === id)) return refusal('still-used', id)
     }
     return null
   },

@@ -2,7 +2,8 @@ import { plain, sameRuns, type Run } from '../../time/exposure.ts'
 import type { Layer, ShotDocument } from '../model/model.ts'
 import { find, get } from '../model/table.ts'
 import { makeBench, type Bench } from './bench.ts'
-import { refusal, type Operation, type Refusal } from './kinds.ts'
+import type { Operation } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 
 const tiedLayers = (document: ShotDocument): Layer[] =>
   Object.values(document.layers).filter(layer => layer.follows !== null)

@@ -1,5 +1,6 @@
 import type { ShotDocument } from '../model/model.ts'
-import { applyBatch, doBatch, replay, type Operation, type Refusal } from '../operations/index.ts'
+import type { Refusal } from '../model/refusal.ts'
+import { applyBatch, doBatch, replay, type Operation } from '../operations/index.ts'
 
 /** Operations that belong together: one undo step, done all or not at all, and sent and stored as one. */
 export interface Batch {

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
-import { drawnOnlyIn, layDownAgain, strokesBrought } from './setAside.ts'
-import { doBatch, type Operation } from '../operations/index.ts'
+import { drawnOnlyIn, layDownAgain } from './setAside.ts'
+import { swatchOf } from '../elements/table.ts'
+import { doBatch, elementsBrought, type Operation } from '../operations/index.ts'
+import type { Element } from '../model/model.ts'
 import { get } from '../model/table.ts'
 import { sampleDocument, sampleElement } from '../tests/sample.ts'
 
@@ -34,7 +36,7 @@ describe('laying down again what was set aside', () => {
     const top = Math.max(...Object.values(a.elements).map(element => element.z))
     expect([laid.how, op.drawing, op.elements.length]).toEqual(['strokes', 'a', 1])
     expect(op.elements[0]?.z).toBeGreaterThan(top)
-    expect(Object.keys(document.swatches)).toContain(op.elements[0]?.swatch)
+    expect(Object.keys(document.swatches)).toContain(swatchOf(op.elements[0] as Element))
   })
 
   test('what has no strokes, or no drawing to go on, says why not', () => {
@@ -63,6 +65,6 @@ describe('laying down again what was set aside', () => {
 
   test('the strokes of new drawings are found too', () => {
     const drawing = { ...a, id: 'x', elements: { n1: brought } }
-    expect(strokesBrought([{ kind: 'drawing.add', drawing }, add('b')])).toEqual([brought, brought])
+    expect(elementsBrought([{ kind: 'drawing.add', drawing }, add('b')])).toEqual([brought, brought])
   })
 })

@@ -1,16 +1,10 @@
 import type { Drawing, Element, ShotDocument } from '../model/model.ts'
-import { doBatch, type Operation, type Refusal } from '../operations/index.ts'
+import { inKnownColour, kindOf } from '../elements/table.ts'
+import type { Refusal } from '../model/refusal.ts'
+import { doBatch, elementsBrought, type Operation } from '../operations/index.ts'
 import type { Batch } from './replica.ts'
 import { isBlank, topZ } from '../model/selectors.ts'
 import { find, has } from '../model/table.ts'
-
-/** The strokes that a batch brings onto drawings, in order. */
-export function strokesBrought(ops: readonly Operation[]): Element[] {
-  return ops.flatMap(op => {
-    if (op.kind === 'elements.add') return op.elements
-    return op.kind === 'drawing.add' ? Object.values(op.drawing.elements) : []
-  })
-}
 
 /**
  * What was drawn in one document and is not in another of the same shot: for each drawing, the operation that brings it, or
@@ -32,48 +26,45 @@ export type LaidDown =
       /** as it was, or only its strokes, on the drawing in the hand */
       readonly how: 'as-it-was' | 'strokes'
       readonly ops: readonly Operation[]
-      /** new ids of stored samples by old ones: what was refused may share its ids with something else */
+      /** new ids of stored things by old ones: what was refused may share its ids with something else */
       readonly renamed: ReadonlyMap<string, string>
     }
   | { readonly ok: false; readonly refusal: Refusal }
 
 /**
  * Lays a batch that the journal refused down again: as it was when that is possible by now, else its strokes onto `drawing`.
- * `brings` says of which stored samples the bytes are at hand; they get ids of their own.
+ * `brings` says of which stored things the bytes are at hand; they get ids of their own.
  */
 export function layDownAgain(
   document: ShotDocument,
   batch: Pick<Batch, 'ops'>,
   drawing: Drawing | null,
-  brings: (samples: string) => boolean,
+  brings: (asset: string) => boolean,
   newId: () => string,
 ): LaidDown {
   const renamed = new Map<string, string>()
-  const stroke = (element: Element): Element => {
-    if (!brings(element.samples)) return element
-    const known = renamed.get(element.samples) ?? newId()
-    renamed.set(element.samples, known)
-    return { ...element, samples: known }
+  const own = (element: Element): Element => {
+    const kind = kindOf(element)
+    const { id } = kind.asset(element)
+    if (!brings(id)) return element
+    const known = renamed.get(id) ?? newId()
+    renamed.set(id, known)
+    return kind.showing(element, known)
   }
   const ops = batch.ops.map((op): Operation => {
-    if (op.kind === 'elements.add') return { ...op, elements: op.elements.map(stroke) }
+    if (op.kind === 'elements.add') return { ...op, elements: op.elements.map(own) }
     if (op.kind !== 'drawing.add') return op
-    const elements = Object.fromEntries(Object.entries(op.drawing.elements).map(([id, e]) => [id, stroke(e)]))
+    const elements = Object.fromEntries(Object.entries(op.drawing.elements).map(([id, e]) => [id, own(e)]))
     return { ...op, drawing: { ...op.drawing, elements } }
   })
   const result = doBatch(document, ops)
   if (result.ok) return { ok: true, how: 'as-it-was', ops, renamed }
 
-  const strokes = strokesBrought(ops)
+  const strokes = elementsBrought(ops)
   if (!drawing || strokes.length === 0) return { ok: false, refusal: result.refusal }
   const swatch = Object.keys(document.swatches)[0] as string
   const z = topZ(drawing)
-  const elements = strokes.map((element, i) => ({
-    ...element,
-    id: newId(),
-    z: z + i,
-    swatch: has(document.swatches, element.swatch) ? element.swatch : swatch,
-  }))
+  const elements = strokes.map((element, i) => inKnownColour(document, { ...element, id: newId(), z: z + i }, swatch))
   const added: Operation[] = [{ kind: 'elements.add', drawing: drawing.id, elements }]
   const second = doBatch(document, added)
   return second.ok ? { ok: true, how: 'strokes', ops: added, renamed } : { ok: false, refusal: second.refusal }

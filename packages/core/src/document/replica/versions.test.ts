@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { swatchOf } from '../elements/table.ts'
 import { FIRST, freshDocument } from '../model/fresh.ts'
 import type { ShotDocument } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
@@ -134,7 +135,7 @@ describe('versions of a drawing', () => {
     const back = applyBatch(end, restoring.ops)
     if (!back.ok) throw new Error(back.refusal.code)
     const drawing = get(back.document.drawings, 'a')
-    expect(Object.values(drawing.elements).map(e => [e.id, e.swatch])).toEqual([['a1', swatchesInOrder(end)[0]?.id]])
+    expect(Object.values(drawing.elements).map(e => [e.id, swatchOf(e)])).toEqual([['a1', swatchesInOrder(end)[0]?.id]])
     expect(drawing.marks).toEqual({})
   })
 })

@@ -1,3 +1,4 @@
+import { inKnownColour, isColourGone } from '../elements/table.ts'
 import type { Drawing, ShotDocument } from '../model/model.ts'
 import { doBatch, drawingOf, isReferred, type Operation } from '../operations/index.ts'
 import type { JournalEntry } from './replica.ts'
@@ -50,7 +51,7 @@ export function restoreOps(document: ShotDocument, now: Drawing, version: Drawin
   const wanted = new Map(
     Object.values(version.elements).map(element => [
       element.id,
-      has(document.swatches, element.swatch) || !first ? element : { ...element, swatch: first.id },
+      first ? inKnownColour(document, element, first.id) : element,
     ]),
   )
   const same = (id: string) => JSON.stringify(now.elements[id]) === JSON.stringify(wanted.get(id))
@@ -70,6 +71,6 @@ export function restoreOps(document: ShotDocument, now: Drawing, version: Drawin
   return {
     ops,
     marksGone: Object.keys(version.marks).filter(id => !known(id)).length,
-    coloursGone: Object.values(version.elements).filter(element => !has(document.swatches, element.swatch)).length,
+    coloursGone: Object.values(version.elements).filter(element => isColourGone(document, element)).length,
   }
 }

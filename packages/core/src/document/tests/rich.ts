@@ -2,7 +2,7 @@ import { presetTicks, presetWish } from '../../chart/wish.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
-import { sampleDocument, sampleElement } from './sample.ts'
+import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
 export function richDocument(): ShotDocument {
@@ -113,10 +113,21 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
     patch: c.number(0, 1) ? { number: c.number(0, 40) } : { role: 'breakdown' },
   }),
   'drawing.remove': (d, c) => ({ id: c.id(d.drawings) }),
-  'elements.add': (d, c) => ({ drawing: c.id(d.drawings), elements: [sampleElement(c.free({}), c.number(0, 9))] }),
+  'elements.add': (d, c) => ({
+    drawing: c.id(d.drawings),
+    elements: [(c.number(0, 3) ? sampleElement : samplePicture)(c.free({}), c.number(0, 9))],
+  }),
   'elements.set': (d, c) => {
     const drawing = c.id(d.drawings)
-    return { drawing, changes: [{ id: c.id(d.drawings[drawing]?.elements ?? {}), patch: { width: c.number(0, 90) } }] }
+    return {
+      drawing,
+      changes: [
+        {
+          id: c.id(d.drawings[drawing]?.elements ?? {}),
+          patch: c.number(0, 2) ? { width: c.number(0, 90) } : { opacity: c.number(0, 2) },
+        },
+      ],
+    }
   },
   'elements.remove': (d, c) => {
     const drawing = c.id(d.drawings)

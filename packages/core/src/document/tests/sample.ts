@@ -3,7 +3,7 @@ import { PRESETS } from '../../chart/ease.ts'
 import { presetTicks, presetWish } from '../../chart/wish.ts'
 import type { Run } from '../../time/exposure.ts'
 import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
-import type { Drawing, Element, ShotDocument } from '../model/model.ts'
+import type { Drawing, Picture, ShotDocument, Stroke } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 
 /** A shot of 24 frames with two keys on twos, for tests. */
@@ -24,7 +24,18 @@ export function sampleDocument(): ShotDocument {
   }
 }
 
-export function sampleElement(id: string, z = 1): Element {
+export const samplePicture = (id: string, z = 1): Picture => ({
+  id,
+  kind: 'picture',
+  z,
+  matrix: null,
+  picture: `p-${id}`,
+  widthPx: 40,
+  heightPx: 20,
+  opacity: 0.5,
+})
+
+export function sampleElement(id: string, z = 1): Stroke {
   return {
     id,
     kind: 'line',
@@ -51,7 +62,9 @@ const elementId = fc.constantFrom('a1', 'b1', 'c1', 'n1', 'n2', 'valueOf')
 const drawingId = fc.option(id, { nil: null })
 const frame = fc.integer({ min: -1, max: 30 })
 const runs = fc.array(fc.record({ drawing: drawingId, frames: fc.integer({ min: 0, max: 6 }) }), { maxLength: 4 })
-const element = fc.tuple(elementId, fc.integer({ min: 0, max: 9 })).map(([i, z]) => sampleElement(i, z))
+const element = fc
+  .tuple(elementId, fc.integer({ min: 0, max: 9 }))
+  .map(([i, z]) => (z > 7 ? samplePicture(i, z) : sampleElement(i, z)))
 const take = fc.constantFrom(FIRST.take, FIRST.take, FIRST.take, 'no-take')
 const ticks = fc
   .tuple(

@@ -12,7 +12,7 @@ import {
   type Edited,
   type Resizing,
 } from '@unhurried/core/document'
-import { EMPTY_BOX, isEmptyBox, map, unite } from '@unhurried/core/geometry'
+import { isEmptyBox, map } from '@unhurried/core/geometry'
 import { counted, readLength, secondsLabel, timecode, type LengthReading } from '@unhurried/core/time'
 import { DESTINATIONS, ratioInWords } from '@unhurried/core/work'
 import { ElInput, ElInputNumber, ElOption, ElSelect } from 'element-plus'
@@ -100,7 +100,7 @@ const sizeWays = computed(() => {
   return (['fit', 'centre', 'leave'] as const).map(how => {
     const through = resizing(document, now.width, now.height, how)
     const out = Object.values(document.drawings).filter(drawing => {
-      const box = shot.book.strokes(drawing).reduce((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+      const box = shot.book.boxOf(drawing)
       if (isEmptyBox(box)) return false
       const [a, b] = [map(through, { x: box.left, y: box.top }), map(through, { x: box.right, y: box.bottom })]
       return a.x < 0 || a.y < 0 || b.x > now.width || b.y > now.height

@@ -1,14 +1,14 @@
-import { placeStroke, unpackSamples, type Point } from '@unhurried/core/geometry'
+import { placeStored, type StoredStroke } from '@unhurried/core/document'
+import type { Point } from '@unhurried/core/geometry'
 import { filler, linePicture, type Region } from '@unhurried/core/raster'
 import { expose } from 'comlink'
-import type { FillProtocol, LineToBound } from './protocol.ts'
+import type { FillProtocol } from './protocol.ts'
 
 let fill: ((at: Point) => Region | null) | null = null
 
 const protocol: FillProtocol = {
-  bound(lines: readonly LineToBound[], paper, gapPx) {
-    const placed = lines.map(l => placeStroke(unpackSamples(l.bytes), l.kind, l.width, l.part, l.matrix, l.nib))
-    fill = filler(linePicture(placed, paper), gapPx)
+  bound(lines: readonly StoredStroke[], paper, gapPx) {
+    fill = filler(linePicture(lines.map(placeStored), paper), gapPx)
   },
   at: place => fill?.(place) ?? null,
 }

@@ -1,10 +1,10 @@
 import { drawingAt } from '@unhurried/core/time'
-import { columnOf, elementsInOrder, find, type Drawing, type Element } from '@unhurried/core/document'
+import { columnOf, elementsInOrder, find, kindOf, type Drawing, type Element } from '@unhurried/core/document'
 import type { Point } from '@unhurried/core/geometry'
 import type { Region } from '@unhurried/core/raster'
 import { wrap, type Remote } from 'comlink'
 import type { PaperPort } from '../hand.ts'
-import type { FillProtocol, LineToBound } from './protocol.ts'
+import type { FillProtocol } from './protocol.ts'
 
 let remote: Remote<FillProtocol> | null = null
 /** What the worker knows: the lines, the paper and the gap. */
@@ -47,10 +47,7 @@ export async function regionAt(
   const filling = worker()
   if (wanted.length !== known.length || wanted.some((one, i) => one !== known[i])) {
     known = wanted
-    const sent = lines.flatMap(({ kind, width: px, part, matrix, nib, samples }): LineToBound[] => {
-      const bytes = shot.strokeBytes(samples)
-      return bytes ? [{ kind, width: px, part, matrix, nib, bytes }] : []
-    })
+    const sent = lines.flatMap(line => kindOf(line).silhouette(line, shot.strokeBytes) ?? [])
     await filling.bound(sent, { width, height }, gapPx)
   }
   return filling.at(at)

@@ -1,5 +1,5 @@
-import type { Drawing } from '@unhurried/core/document'
-import { gathers, type Point } from '@unhurried/core/geometry'
+import { kindOf, type Drawing } from '@unhurried/core/document'
+import { type Point } from '@unhurried/core/geometry'
 import { Lasso } from 'lucide-vue-next'
 import { defineAsyncComponent } from 'vue'
 import { paintTrack } from '../../paint/pen.ts'
@@ -43,7 +43,7 @@ function gatheringHand(paper: PaperPort, { by, parts }: Gathering): Hand {
     return Object.values(drawing.elements)
       .filter(element => {
         const placed = shot.book.placed(element)
-        return placed && gathers(loop, placed)
+        return placed && kindOf(element).gathered(placed, loop)
       })
       .map(element => element.id)
   }

@@ -1,3 +1,4 @@
+import { strokesOn } from '@unhurried/core/document'
 import { pushed, type Point, type Sample } from '@unhurried/core/geometry'
 import { Waves } from 'lucide-vue-next'
 import { defineAsyncComponent } from 'vue'
@@ -26,7 +27,8 @@ function pushingHand(paper: PaperPort, { width }: Pushing): Hand {
   const radius = width / 2
   const now = new Map<string, readonly Sample[]>()
   const { drawing } = desk
-  for (const element of Object.values(drawing?.elements ?? {})) {
+  const strokes = new Map((drawing ? strokesOn(drawing) : []).map(stroke => [stroke.id, stroke]))
+  for (const element of strokes.values()) {
     const placed = shot.book.placed(element)
     if (placed && (desk.gathered.size === 0 || desk.gathered.has(element.id))) now.set(element.id, placed.samples)
   }
@@ -38,7 +40,7 @@ function pushingHand(paper: PaperPort, { width }: Pushing): Hand {
     paintTrack(brush, m, d, [at, at], { colour: 'rgba(60, 106, 85, 0.14)', width: radius * 2, dash: [], close: false })
     brush.setTransform(m[0] * d, m[1] * d, m[2] * d, m[3] * d, m[4] * d, m[5] * d)
     for (const id of moved) {
-      const element = drawing?.elements[id]
+      const element = strokes.get(id)
       const placed = element && shot.book.placed(element)
       if (!element || !placed) continue
       const ink = inked(now.get(id) ?? [], placed.kind, placed.width, placed.nib)

@@ -18,7 +18,7 @@ import {
   pasteClip,
   retime,
   roomOf,
-  samplesUsed,
+  assetIds,
   shareDrawing,
   slide,
   slideCycle,
@@ -341,7 +341,7 @@ export function useSheetActs() {
     const m = marked()
     if (!document || !take || !m) return false
     const clip = copyClip(document, take, shot.id, m)
-    const ids = samplesUsed(clip.drawings.map(drawing => ({ kind: 'drawing.add', drawing })))
+    const ids = assetIds(clip.drawings.map(drawing => ({ kind: 'drawing.add', drawing })))
     const samples = new Map(
       ids.flatMap(id => {
         const bytes = shot.strokeBytes(id)

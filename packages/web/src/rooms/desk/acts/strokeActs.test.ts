@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals'
-import { newLayer, FIRST, freshDocument, get, openReplica, type Drawing } from '@unhurried/core/document'
+import { newLayer, FIRST, freshDocument, get, openReplica, strokesOn, type Drawing } from '@unhurried/core/document'
 import { IDENTITY, rotation, scaling, translation } from '@unhurried/core/geometry'
 import { Batch } from '@unhurried/contract'
 import fc from 'fast-check'
@@ -106,7 +106,7 @@ function desk() {
   }
   const row = (y: number, from = 40, to = 200) =>
     Array.from({ length: 21 }, (_, i) => [from + ((to - from) * i) / 20, y] as const)
-  const strokes = (id = 'd1') => Object.values((shot.drawing(id) as Drawing).elements)
+  const strokes = (id = 'd1') => strokesOn(shot.drawing(id) as Drawing)
   return { shot, on, acts: useStrokeActs(), port, use, row, strokes }
 }
 
@@ -123,7 +123,7 @@ describe('strokes changed later', () => {
     use(handOf(port, 'line'), row(50))
     const paint = newLayer('p', 'paint', 0.5, { follows: FIRST.drawn })
     const line = shot.drawing('d1') as Drawing
-    const [stroke] = Object.values(line.elements)
+    const [stroke] = strokesOn(line)
     const under = {
       ...line,
       id: 'p1',

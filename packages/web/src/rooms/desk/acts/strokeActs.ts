@@ -2,12 +2,16 @@ import {
   alikeIn,
   get,
   has,
+  isStroke,
+  kindOf,
   layerIntoDrawings,
   partToLayer,
   sheetsUnder,
+  swatchOf,
   type Element,
   type Operation,
   type PartWish,
+  type Stroke,
   type Swatch,
 } from '@unhurried/core/document'
 import {
@@ -117,19 +121,12 @@ export function useStrokeActs() {
 
   function set(
     label: string,
-    patchOf: (element: Element) => Partial<Pick<Element, 'swatch' | 'width' | 'nib' | 'label'>>,
+    patchOf: (stroke: Stroke) => Partial<Pick<Stroke, 'swatch' | 'width' | 'nib' | 'label'>>,
   ) {
-    const ops = gathered().flatMap(({ drawing, elements }): Operation[] =>
-      elements.length
-        ? [
-            {
-              kind: 'elements.set',
-              drawing: drawing.id,
-              changes: elements.map(element => ({ id: element.id, patch: patchOf(element) })),
-            },
-          ]
-        : [],
-    )
+    const ops = gathered().flatMap(({ drawing, elements }): Operation[] => {
+      const changes = elements.filter(isStroke).map(stroke => ({ id: stroke.id, patch: patchOf(stroke) }))
+      return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
+    })
     if (ops.length) shot.commit(`${label} ${desk.changedWords}`, ops)
   }
 
@@ -196,7 +193,10 @@ export function useStrokeActs() {
       rename(new Map(edits.flatMap(edit => [...edit.renamed])))
   }
 
-  const lines = () => gathered()[0]?.elements.filter(element => element.kind === 'line') ?? []
+  const lines = () =>
+    gathered()[0]
+      ?.elements.filter(isStroke)
+      .filter(stroke => stroke.kind === 'line') ?? []
 
   /** Joins the gathered lines of the present drawing into one, one after the other at their nearest ends. */
   function join(): void {
@@ -234,11 +234,12 @@ export function useStrokeActs() {
     const { document } = shot
     const here = gathered()[0]
     if (!document || !here?.elements.length) return false
-    const swatches = [...new Set(here.elements.map(e => e.swatch))].map(id => get(document.swatches, id))
+    const swatches = [...new Set(here.elements.flatMap(e => swatchOf(e) ?? []))].map(id => get(document.swatches, id))
     const samples = new Map(
       here.elements.flatMap(e => {
-        const bytes = shot.strokeBytes(e.samples)
-        return bytes ? [[e.samples, bytes] as const] : []
+        const { id } = kindOf(e).asset(e)
+        const bytes = shot.strokeBytes(id)
+        return bytes ? [[id, bytes] as const] : []
       }),
     )
     clip.value = { shot: shot.id, elements: here.elements, swatches, samples }
@@ -304,7 +305,7 @@ export function useStrokeActs() {
     reweight: (factor: number) =>
       set('line weight', element => ({ width: Math.max(0.5, Math.round(element.width * factor * 10) / 10) })),
     renib: (nib: Nib) => set('line of another pen', () => ({ nib })),
-    relabel: (label: Element['label']) => set(label ? `label ${label}` : 'no label', () => ({ label })),
+    relabel: (label: Stroke['label']) => set(label ? `label ${label}` : 'no label', () => ({ label })),
     gatherAll: () => {
       if (desk.tool !== 'gather') toolBefore = desk.tool
       desk.tool = 'gather'

@@ -141,6 +141,7 @@ watch(
     wiped.value,
     desk.colours,
     measure.momentsOf(desk.drawing),
+    props.bitmaps.painted.value,
   ],
   askToPaint,
 )

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { after, EMPTY_BOX, IDENTITY, unite, type Box, type Matrix } from '@unhurried/core/geometry'
+import { after, EMPTY_BOX, IDENTITY, type Box, type Matrix } from '@unhurried/core/geometry'
 import { computed, ref, watch } from 'vue'
 import type { Change } from '../../../strokes/gathered.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -20,9 +20,7 @@ watch(
   { immediate: true },
 )
 const drawing = computed(() => shot.drawing(chosen.value))
-const box = computed<Box>(() =>
-  (drawing.value ? shot.book.strokes(drawing.value) : []).reduce<Box>((all, s) => unite(all, s.box), EMPTY_BOX),
-)
+const box = computed<Box>(() => (drawing.value ? shot.book.boxOf(drawing.value) : EMPTY_BOX))
 /** where it lay before the hand took hold of it */
 const laid = computed(() => (chosen.value === null ? null : (desk.shifts.get(chosen.value) ?? null)))
 /** set while the hand moves it: the drawing follows at once */

@@ -7,7 +7,6 @@ import { useShot } from '../../../stores/shot.ts'
 import { changeGathered, type Change } from '../../../strokes/gathered.ts'
 import type { Hand, Hover, PaperPort } from '../../../tools/hand.ts'
 import { settingsNow, toolNamed, TOOLS, type ToolName } from '../../../tools/table.ts'
-import { paintInked } from '../../../paint/nibs.ts'
 import { rawSamples } from '../../../paint/pen.ts'
 import { useFingers } from './useFingers.ts'
 import { fitScale, toPaper, type Size } from '../../../paint/view.ts'
@@ -211,10 +210,10 @@ export function usePaper(
     }
     if (lifted.value !== desk.gathered) lifted.value = desk.gathered
     const [m, d] = [matrix.value, density.value]
-    for (const { element, ink, by } of changeGathered(drawing, shot.book, desk.gathered, change)) {
+    for (const { paint, by } of changeGathered(drawing, shot.book, desk.gathered, change)) {
       b.setTransform(m[0] * d, m[1] * d, m[2] * d, m[3] * d, m[4] * d, m[5] * d)
       if (by) b.transform(...by)
-      paintInked(b, ink, desk.colours(element))
+      paint(b, desk.colours)
     }
   }
 

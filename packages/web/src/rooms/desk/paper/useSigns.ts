@@ -60,7 +60,7 @@ export function useSigns(playing: () => boolean) {
     const all = desk.shownThrough.flatMap(({ drawing: id, side }): GhostNumber[] => {
       const drawing = shot.drawing(id)
       if (!drawing) return []
-      const box = shot.book.strokes(drawing).reduce<Box>((whole, s) => unite(whole, s.box), EMPTY_BOX)
+      const box = shot.book.boxOf(drawing)
       const wraps = desk.wrapped.has(id)
       // Drawings of another layer are told apart by its name.
       const of = drawing.layer === desk.layerId ? '' : `${shot.document?.layers[drawing.layer]?.name ?? ''} `
@@ -81,9 +81,10 @@ export function useSigns(playing: () => boolean) {
   const everything = computed<Box>(() => {
     const { document, take } = shot
     if (!document || !take || !desk.aids.room) return EMPTY_BOX
-    return sheets(drawingsOf(columnOf(take, desk.layerId)))
-      .flatMap(drawing => shot.book.strokes(drawing))
-      .reduce<Box>((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+    return sheets(drawingsOf(columnOf(take, desk.layerId))).reduce<Box>(
+      (all, drawing) => unite(all, shot.book.boxOf(drawing)),
+      EMPTY_BOX,
+    )
   })
 
   return { marks, signs, numbers, correction, everything }

@@ -1,0 +1,3 @@
+export * from './asset.ts'
+export * from './table.ts'
+export * from './picture.ts'
