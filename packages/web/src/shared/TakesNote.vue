@@ -55,10 +55,7 @@ function show(drawing: Drawing): void {
   asking.act({
     label: `show ${drawing.number} again`,
     attempt: manner => shareDrawing(document, take, drawing, desk.frame, desk.exposure, { manner }),
-    done(step) {
-      desk.layerId = drawing.layer
-      desk.goTo(step.frame)
-    },
+    done: () => (desk.layerId = drawing.layer),
   })
 }
 </script>

@@ -2,28 +2,25 @@ import {
   doBatch,
   get,
   sheetChange,
-  type EditRefusal,
-  type Making,
+  type Doable,
   type Manner,
+  type NotDone,
   type Operation,
   type Room,
 } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { answerInWords, framesInWords, NOTHING_CHANGED, roomInWords } from '../words/answers.ts'
-import { editInWords, makingInWords } from '../words/refusals.ts'
+import { answerInWords, NOTHING_CHANGED, roomInWords } from '../words/answers.ts'
+import { whyNotInWords } from '../words/refusals.ts'
 import { useDesk } from './desk.ts'
 import { useShot, type CommitOptions } from './shot.ts'
-
-type Doable = { readonly ok: true; readonly ops: readonly Operation[] }
-type Refused = EditRefusal | Extract<Making, { ok: false }>
 
 /** One act on the sheet: what it is called, how it is worked out in a manner, and what follows when it was done. */
 export interface SheetAct<Step extends Doable = Doable> {
   readonly label: string
   /** other words for why it cannot be done */
-  readonly whyNot?: (refused: Refused) => string | null
-  attempt(manner: Manner): Step | Refused
+  readonly whyNot?: (refused: NotDone) => string | null
+  attempt(manner: Manner): Step | NotDone
   done?(step: Step): void
   readonly more?: CommitOptions
 }
@@ -84,12 +81,13 @@ export const useAsking = defineStore('asking', () => {
     }
     if (shot.commit(one.label, step.ops, one.more)) return false
     if (shot.document) answer.value = answerInWords(one.label, sheetChange(before, shot.document))
+    if (step.frame !== undefined) desk.goTo(step.frame)
     one.done?.(step)
     return true
   }
 
   /** The other manners in which an act can be done, each only when it leads to something of its own. */
-  function choicesFor<Step extends Doable>(one: SheetAct<Step>, refused: Refused): Choice[] {
+  function choicesFor<Step extends Doable>(one: SheetAct<Step>, refused: NotDone): Choice[] {
     if (refused.code !== 'no-room' && refused.code !== 'would-cover') return []
     const { document } = shot
     if (!document) return []
@@ -113,17 +111,10 @@ export const useAsking = defineStore('asking', () => {
     })
   }
 
-  function whyNot(refused: Refused): string {
-    if (refused.code === 'no-room') {
-      return `It needs ${framesInWords(refused.over)} more than there are free; the shot keeps its length unless you say so.`
-    }
-    if (refused.code === 'would-cover') {
-      const numbers = refused.drawings.flatMap(id => shot.document?.drawings[id]?.number ?? [])
-      return `${numbers.join(', ')} would no longer be shown.`
-    }
-    return refused.code === 'more-are-drawn' || refused.code === 'in-a-cycle'
-      ? makingInWords(refused)
-      : editInWords(refused)
+  function whyNot(refused: NotDone): string {
+    if (refused.code !== 'would-cover') return whyNotInWords(refused)
+    const numbers = refused.drawings.flatMap(id => shot.document?.drawings[id]?.number ?? [])
+    return `${numbers.join(', ')} would no longer be shown.`
   }
 
   /** Asks before something is done that cannot be seen beforehand. */

@@ -24,7 +24,7 @@ import {
   setPartChart,
   type Chart,
   type ChartTick,
-  type Making,
+  type Proposal,
 } from '@unhurried/core/document'
 import { meetsChart } from '@unhurried/core/measure'
 import { defineStore } from 'pinia'
@@ -133,7 +133,7 @@ export const useChart = defineStore('chart', () => {
     return { ...reading, moves: reading.moves.filter(fits) }
   })
 
-  function accept(making: Making, label: string): boolean {
+  function accept(making: Proposal, label: string): boolean {
     if (making.ok) return shot.commit(label, making.ops) === null
     shot.notice = makingInWords(making)
     return false

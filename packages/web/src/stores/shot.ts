@@ -12,7 +12,7 @@ import {
   assetIds,
   undone,
   type Batch,
-  type Edited,
+  type Proposal,
   type History,
   type JournalEntry,
   type Operation,
@@ -28,7 +28,7 @@ import * as calls from '../api/calls.ts'
 import { keepEntries } from '../local/copies.ts'
 import * as local from '../local/database.ts'
 import { oneLine } from '../words/oneLine.ts'
-import { EARLIER_COPY, editInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
+import { EARLIER_COPY, whyNotInWords, refusedInWords, verdictInWords } from '../words/refusals.ts'
 import { newId } from '../local/ids.ts'
 import { makeLink, type GivenUp, type Knows, type Link } from './link.ts'
 import { tellShot } from './opening.ts'
@@ -265,9 +265,9 @@ export const useShot = defineStore('shot', () => {
   }
 
   /** Commits an edit of the sheet, or tells why it cannot be done. Answers whether it was done. */
-  function carryOut(label: string, step: Edited, more: CommitOptions = {}): boolean {
+  function carryOut(label: string, step: Proposal, more: CommitOptions = {}): boolean {
     if (step.ok) return commit(label, step.ops, more) === null
-    notice.value = editInWords(step)
+    notice.value = whyNotInWords(step)
     return false
   }
 

@@ -1,6 +1,6 @@
 import { counted } from '@unhurried/core/time'
 import type { BatchVerdict } from '@unhurried/contract'
-import type { Edited, Making, Refusal, RefusalCode } from '@unhurried/core/document'
+import type { NotDone, Refusal, RefusalCode } from '@unhurried/core/document'
 
 /** What the desk says when something cannot be done. Codes are data; these are the words for them. */
 const REFUSED: Record<RefusalCode, string> = {
@@ -65,13 +65,17 @@ export const TIMED_ELSEWHERE =
 export const refusedInWords = ({ code, what }: Refusal): string =>
   VALUED.has(code) ? `${REFUSED[code]} (${what})` : REFUSED[code]
 
-/** Why an edit of the sheet was not done. */
-export function editInWords(step: Extract<Edited, { ok: false }>): string {
-  switch (step.code) {
+/** Why a change that was asked for was not made. */
+export function whyNotInWords(not: NotDone): string {
+  switch (not.code) {
     case 'crosses-cycle':
       return 'These frames lie partly in a linked cycle, or in more than one turn of it. Mark frames of one turn, or unlink it.'
+    case 'in-a-cycle':
+      return 'A linked cycle lies between these keys; unlink it first.'
     case 'too-little-room':
-      return `${counted(step.frames, 'frame is', 'frames are')} too few for ${counted(step.needed, 'drawing')}; each needs at least one.`
+      return `${counted(not.frames, 'frame is', 'frames are')} too few for ${counted(not.needed, 'drawing')}; each needs at least one.`
+    case 'more-are-drawn':
+      return `${counted(not.drawn, 'drawing between these keys is', 'drawings between these keys are')} drawn already; ask for at least as many.`
     case 'nothing-left':
       return 'Nothing would be left.'
     case 'past-a-key':
@@ -81,22 +85,14 @@ export function editInWords(step: Extract<Edited, { ok: false }>): string {
     case 'too-much':
       return 'That is more than a shot can hold.'
     case 'no-room':
-      return `It needs ${step.over} more frames than there are free.`
+      return `It needs ${counted(not.over, 'frame')} more than there are free; the shot keeps its length unless you say so.`
     case 'would-cover':
       return 'Drawings would no longer be shown.'
   }
 }
 
-/** Why the drawings of a chart were not made. */
-export function makingInWords(making: Extract<Making, { ok: false }>): string {
-  switch (making.code) {
-    case 'too-little-room':
-      return `Between the keys ${counted(making.frames, 'frame is', 'frames are')} free; ${making.needed} are needed. Ask for fewer, or put them on ones.`
-    case 'more-are-drawn':
-      return `${counted(making.drawn, 'drawing between these keys is', 'drawings between these keys are')} drawn already; ask for at least as many.`
-    case 'in-a-cycle':
-      return 'A linked cycle lies between these keys; unlink it first.'
-    default:
-      return editInWords(making)
-  }
-}
+/** Why the drawings of a chart were not made: told of the room between the keys. */
+export const makingInWords = (not: NotDone): string =>
+  not.code === 'too-little-room'
+    ? `Between the keys ${counted(not.frames, 'frame is', 'frames are')} free; ${not.needed} are needed. Ask for fewer, or put them on ones.`
+    : whyNotInWords(not)

@@ -1,6 +1,7 @@
 import { cycleEnd, patternFrame, periodOf, type Cycle } from '../../time/cycle.ts'
 import { lengthOf, slice, type Run } from '../../time/exposure.ts'
-import { cycleAt, edited, patternWith, touchesCycle, withPattern, type Edited, type EditRefusal } from './layerForm.ts'
+import { cycleAt, patternWith, touchesCycle, withPattern } from './layerForm.ts'
+import { proposed, type Proposal, type NotDone } from './proposal.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
 import { followingOf, settle, type Change, type Manner, type Settling } from './room.ts'
@@ -8,9 +9,9 @@ import { columnOf } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 
 /** A change of one layer, nothing to change (null), or why it cannot be made. */
-export type LayerChange = Change | EditRefusal | null
+export type LayerChange = Change | NotDone | null
 
-const isRefusal = (change: Change | EditRefusal): change is EditRefusal => 'ok' in change
+const isRefusal = (change: Change | NotDone): change is NotDone => 'ok' in change
 
 /** The changes of all layers, settled together; the first refusal when there is one. */
 export function settleAll(
@@ -19,7 +20,7 @@ export function settleAll(
   changes: readonly LayerChange[],
   manner: Manner,
   how: Settling = {},
-): Edited {
+): Proposal {
   const wanted = changes.filter(change => change !== null)
   const no = wanted.find(isRefusal)
   if (no) return no
@@ -79,7 +80,7 @@ export const editStretch = (
   change: (stretch: readonly Run[]) => readonly Run[],
   manner: Manner,
   how: Settling = {},
-): Edited => settleAll(document, take, [stretchChange(take, layer, from, to, change, manner)], manner, how)
+): Proposal => settleAll(document, take, [stretchChange(take, layer, from, to, change, manner)], manner, how)
 
 /**
  * A change after which what follows moves, where it is followed by drawings up to the end of the shot without a free frame:
@@ -100,8 +101,8 @@ export function throughTheEnd(take: Take, change: Change): Change {
 export function inTurn(
   document: ShotDocument,
   take: string,
-  edits: readonly ((document: ShotDocument, take: Take) => Edited)[],
-): Edited {
+  edits: readonly ((document: ShotDocument, take: Take) => Proposal)[],
+): Proposal {
   let now = document
   const ops: Operation[] = []
   for (const edit of edits) {
@@ -112,5 +113,5 @@ export function inTurn(
     now = result.document
     ops.push(...step.ops)
   }
-  return edited(ops)
+  return proposed(ops)
 }

@@ -1,6 +1,7 @@
 import { lengthOf, slice, type Run } from '../../time/exposure.ts'
 import { settleAll, stretchChange, type LayerChange } from './changes.ts'
-import { touchesCycle, type Edited } from './layerForm.ts'
+import { touchesCycle } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import { swatchOf } from '../elements/table.ts'
 import type { Drawing, Mark, ShotDocument, Swatch, Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
@@ -60,7 +61,7 @@ export function pasteClip(
   how: 'share' | 'copy',
   manner: Manner,
   newId: () => string,
-): Edited {
+): Proposal {
   const order = layersInOrder(document).reverse()
   const top = order.findIndex(l => l.id === layer)
   const swatches = foreignSwatches(document, clip)

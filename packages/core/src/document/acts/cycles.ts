@@ -1,6 +1,7 @@
 import { cycleEnd, withCycle, type Cycle } from '../../time/cycle.ts'
 import { drawingAt, lengthOf, overwrite, plain, type Run } from '../../time/exposure.ts'
-import { cyclesOf, type Edited } from './layerForm.ts'
+import { cyclesOf } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { settle, settleForm, type Room } from './room.ts'
 import { columnOf } from '../model/selectors.ts'
@@ -11,7 +12,7 @@ import { columnOf } from '../model/selectors.ts'
  */
 
 /** Links a stretch to a pattern. */
-export function linkCycle(document: ShotDocument, take: Take, cycle: Cycle, room: Room = 'free'): Edited {
+export function linkCycle(document: ShotDocument, take: Take, cycle: Cycle, room: Room = 'free'): Proposal {
   const frames = cycleEnd(cycle, take.length) - cycle.from
   const to = Math.min(take.length, cycle.from + frames)
   const change = { layer: cycle.layer, from: cycle.from, to, stretch: [{ drawing: null, frames }], cycle }
@@ -25,7 +26,7 @@ export type Moving = Partial<Pick<Cycle, 'from' | 'to' | 'offset'>>
  * Moves a linked cycle, or one of its ends. Frames it leaves at its beginning hold what was before it; frames that a whole
  * cycle leaves behind it show what follows it; an end drawn in leaves the frames behind it as they were.
  */
-export function moveCycle(document: ShotDocument, take: Take, cycle: Cycle, to: Moving, room: Room = 'free'): Edited {
+export function moveCycle(document: ShotDocument, take: Take, cycle: Cycle, to: Moving, room: Room = 'free'): Proposal {
   const next = { ...cycle, ...to }
   const [oldEnd, end] = [cycleEnd(cycle, take.length), cycleEnd(next, take.length)]
   const others = cyclesOf(take, cycle.layer).filter(other => other.id !== cycle.id)
@@ -47,7 +48,13 @@ export function moveCycle(document: ShotDocument, take: Take, cycle: Cycle, to: 
 }
 
 /** Slides a linked cycle as a whole by so many frames, its last end only where it has one. */
-export const slideCycle = (document: ShotDocument, take: Take, cycle: Cycle, by: number, room: Room = 'free'): Edited =>
+export const slideCycle = (
+  document: ShotDocument,
+  take: Take,
+  cycle: Cycle,
+  by: number,
+  room: Room = 'free',
+): Proposal =>
   moveCycle(document, take, cycle, { from: cycle.from + by, to: cycle.to === null ? null : cycle.to + by }, room)
 
 /** Copies a linked cycle: its pattern, as often as here, from another frame on. */
@@ -58,7 +65,7 @@ export function copyCycle(
   from: number,
   id: string,
   room: Room = 'free',
-): Edited {
+): Proposal {
   const frames = cycleEnd(cycle, take.length) - cycle.from
   const to = cycle.to === null ? from + Math.min(frames, lengthOf(cycle.pattern)) : from + frames
   return linkCycle(document, take, { ...cycle, id, from, to }, room)

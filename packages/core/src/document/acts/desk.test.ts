@@ -4,8 +4,8 @@ import { PRESETS, presetWish } from '../../chart/index.ts'
 import { drawingAt, lengthOf } from '../../time/exposure.ts'
 import { countDrawings, drawingsNeeded, usualExposure } from '../../work/index.ts'
 import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
-import type { Edited } from './layerForm.ts'
-import { makeDrawings, setChart, type Making } from './make.ts'
+import type { Proposal } from './proposal.ts'
+import { makeDrawings, setChart } from './make.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, columnsCover, type Operation } from '../operations/index.ts'
 import { drawingQueue, plannedPlace } from '../model/queue.ts'
@@ -33,12 +33,12 @@ function apply(document: ShotDocument, ops: readonly Operation[]): ShotDocument 
   return result.document
 }
 
-function ops(step: Edited): readonly Operation[] {
+function ops(step: Proposal): readonly Operation[] {
   if (!step.ok) throw new Error(step.code)
   return step.ops
 }
 
-function mustMake(making: Making): readonly Operation[] {
+function mustMake(making: Proposal): readonly Operation[] {
   if (!making.ok) throw new Error(making.code)
   return making.ops
 }

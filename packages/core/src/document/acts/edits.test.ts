@@ -5,7 +5,7 @@ import { PRESETS } from '../../chart/ease.ts'
 import { presetWish } from '../../chart/wish.ts'
 import { FIRST } from '../model/fresh.ts'
 import { copyClip, pasteClip } from './clip.ts'
-import type { Edited } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import { makeDrawings, setChart } from './make.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, assetIds, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
@@ -66,7 +66,7 @@ const act: fc.Arbitrary<Act> = fc.record({
 })
 
 /** The operations of an edit, or none when it says no: whatever it says yes to must be possible. */
-const allowed = (step: Edited | null): readonly Operation[] => (step?.ok ? step.ops : [])
+const allowed = (step: Proposal | null): readonly Operation[] => (step?.ok ? step.ops : [])
 
 function opsOf(
   document: ShotDocument,

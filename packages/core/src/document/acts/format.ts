@@ -3,7 +3,7 @@ import { cycleEnd, periodOf, type Cycle } from '../../time/cycle.ts'
 import { lengthOf, plain, shareFrames, type Run } from '../../time/exposure.ts'
 import { nearestFrame } from '../../time/frames.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
-import { edited, type Edited } from './layerForm.ts'
+import { proposed, type Proposal } from './proposal.ts'
 import type { Format, ShotDocument, Take, WayOfWorking } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { columnOf } from '../model/selectors.ts'
@@ -25,7 +25,7 @@ export const lengthen = (take: Take, by: number): Operation[] => [
 
 /** What a change of rate comes to. */
 export interface RateChange {
-  readonly step: Edited
+  readonly step: Proposal
   /** frames of the current take before and after */
   readonly frames: readonly [number, number]
   /** exposures that cannot last as long as they did, of how many; and by how much the worst is off, in seconds */
@@ -43,7 +43,7 @@ export function changeRate(document: ShotDocument, fps: number, keep: 'frames' |
   const set: Operation = { kind: 'format.set', patch: { fps } }
   const take = document.takes[document.current] as Take
   const still = { frames: [take.length, take.length] as const, rounded: 0, exposures: 0, worstSeconds: 0 }
-  if (keep === 'frames') return { ...still, step: edited([set]) }
+  if (keep === 'frames') return { ...still, step: proposed([set]) }
   const ratio = fps / document.format.fps
   const scaled = (frame: number) => nearestFrame(frame * ratio)
   const tally = { rounded: 0, exposures: 0, worst: 0 }
@@ -63,7 +63,7 @@ export function changeRate(document: ShotDocument, fps: number, keep: 'frames' |
   ops.push({ kind: 'shot.set', patch: { exposure: Math.max(1, scaled(document.exposure)) } })
   const frames = [take.length, lengthAt(take, ratio)] as const
   const { rounded, exposures, worst } = tally
-  return { step: edited(ops), frames, rounded, exposures, worstSeconds: worst / fps }
+  return { step: proposed(ops), frames, rounded, exposures, worstSeconds: worst / fps }
 }
 
 const lengthAt = (take: Take, ratio: number): number => Math.max(1, nearestFrame(take.length * ratio))
@@ -74,7 +74,7 @@ interface Tally {
   worst: number
 }
 
-function retimedTake(document: ShotDocument, take: Take, ratio: number, tally: Tally): Operation[] | Edited {
+function retimedTake(document: ShotDocument, take: Take, ratio: number, tally: Tally): Operation[] | Proposal {
   const length = lengthAt(take, ratio)
   if (length > LONGEST_SHOT_FRAMES) return { ok: false, code: 'too-much' }
   const writes: Operation[] = []

@@ -2,7 +2,6 @@ import { cycleEnd, fitOf, patternFrame, periodOf, type Cycle } from '../../time/
 import { lengthOf, runAt, slice, type PlacedRun, type Run } from '../../time/exposure.ts'
 import { replaceStretch, type Following } from '../../time/segment.ts'
 import type { Take } from '../model/model.ts'
-import type { Operation } from '../operations/index.ts'
 import { columnOf } from '../model/selectors.ts'
 
 /** One layer of a take as it is edited: its column, and the linked cycles that lie in it. */
@@ -10,23 +9,6 @@ export interface LayerForm {
   readonly runs: readonly Run[]
   readonly cycles: readonly Cycle[]
 }
-
-/** Why an edit of the sheet cannot be done. */
-export type EditRefusal =
-  /** the frames belong partly to a linked cycle, or to more than one turn of it */
-  | { readonly ok: false; readonly code: 'crosses-cycle' }
-  | { readonly ok: false; readonly code: 'too-little-room'; readonly frames: number; readonly needed: number }
-  /** it does not fit by so many frames, in the manner asked for */
-  | { readonly ok: false; readonly code: 'no-room'; readonly over: number }
-  /** these drawings would no longer be shown in the take */
-  | { readonly ok: false; readonly code: 'would-cover'; readonly drawings: readonly string[] }
-  | { readonly ok: false; readonly code: 'nothing-left' | 'past-a-key' | 'not-a-key' | 'too-much' }
-
-/** Operations for an edit of the sheet, or why it cannot be done. */
-export type Edited = { readonly ok: true; readonly ops: readonly Operation[] } | EditRefusal
-
-/** An edit that can be done, by these operations. */
-export const edited = (ops: readonly Operation[]): Edited => ({ ok: true, ops })
 
 /** The linked cycles of a layer in a take. */
 export const cyclesOf = (take: Take, layer: string): Cycle[] =>

@@ -7,19 +7,13 @@ import { paintOff } from './paintSheets.ts'
 import { chartBetween, columnOf, freeNumber, isBlank, type KeyPair } from '../model/selectors.ts'
 import { find, get } from '../model/table.ts'
 import { unchart } from './sheetEdits.ts'
-import { touchesCycle, type EditRefusal } from './layerForm.ts'
+import { touchesCycle } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import { settleAll, throughTheEnd } from './changes.ts'
 import type { Room } from './room.ts'
 
 /** How the drawings of a chart are put on the sheet: on so many frames each (the later key moves), or where there is room. */
 export type Exposing = number | 'fit'
-
-/** Operations, or why the chart cannot be made; with figures to say it in words. */
-export type Making =
-  | { readonly ok: true; readonly ops: readonly Operation[] }
-  | EditRefusal
-  | { readonly ok: false; readonly code: 'more-are-drawn'; readonly drawn: number }
-  | { readonly ok: false; readonly code: 'in-a-cycle' }
 
 /** The role that a tick gives its drawing. */
 export const roleOf = (tick: Tick): Role => (tick.depth === 0 ? 'breakdown' : 'inbetween')
@@ -35,7 +29,7 @@ export function setChart(
   wish: Wish,
   count: number,
   newId: () => string,
-): Making {
+): Proposal {
   const between = drawingsBetween(document, take, pair)
   const adopted = adopt(between, count)
   if (!adopted) return { ok: false, code: 'more-are-drawn', drawn: between.filter(d => !isBlank(d)).length }
@@ -58,7 +52,7 @@ export function makeDrawings(
   on: Exposing,
   newId: () => string,
   room: Room = 'free',
-): Making {
+): Proposal {
   const between = drawingsBetween(document, take, pair)
   const gap = pair.toFrame - pair.fromFrame
   if (touchesCycle(take, pair.from.layer, pair.fromFrame, pair.toFrame)) return { ok: false, code: 'in-a-cycle' }

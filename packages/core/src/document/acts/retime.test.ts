@@ -4,7 +4,8 @@ import { presetWish } from '../../chart/index.ts'
 import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
 import { copyClip, pasteClip } from './clip.ts'
 import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
-import { cycleAt, withPattern, type Edited } from './layerForm.ts'
+import { cycleAt, withPattern } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import { makeDrawings, setPartChart } from './make.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
@@ -27,7 +28,7 @@ function apply(document: ShotDocument, ops: readonly Operation[]): ShotDocument 
   return result.document
 }
 
-function done(document: ShotDocument, step: Edited): ShotDocument {
+function done(document: ShotDocument, step: Proposal): ShotDocument {
   if (!step.ok) throw new Error(step.code)
   return apply(document, step.ops)
 }

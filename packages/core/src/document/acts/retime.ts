@@ -2,7 +2,8 @@ import { cycleEnd, patternFrame, periodOf } from '../../time/cycle.ts'
 import { slice, type Run } from '../../time/exposure.ts'
 import { followedHolds, repeated, reversed, slid, stretched, thereAndBack, trimmed } from '../../time/segment.ts'
 import { inTurn, patternChange, settleAll, stretchChange, throughTheEnd } from './changes.ts'
-import { cycleAt, edited, exposureAt, touchesCycle, type Edited } from './layerForm.ts'
+import { cycleAt, exposureAt, touchesCycle } from './layerForm.ts'
+import { proposed, type NotDone, type Proposal } from './proposal.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { followingOf, type Manner, type Room } from './room.ts'
@@ -23,7 +24,7 @@ export type Retiming =
   | { readonly kind: 'stretch'; readonly frames: number }
 
 /** Retimes the marked frames of every marked layer; each moves, or does not move, what follows on it. */
-export function retime(document: ShotDocument, take: Take, marked: Marked, what: Retiming, manner: Manner): Edited {
+export function retime(document: ShotDocument, take: Take, marked: Marked, what: Retiming, manner: Manner): Proposal {
   const tooShort = what.kind === 'stretch' ? shortfall(take, marked, what.frames) : null
   if (tooShort) return tooShort
   const changes = marked.layers.map(layer => {
@@ -54,13 +55,13 @@ function retimed(stretch: readonly Run[], what: Retiming, looped: boolean): Run[
 }
 
 /** Every drawing needs at least one frame. */
-function shortfall(take: Take, marked: Marked, frames: number): Edited | null {
+function shortfall(take: Take, marked: Marked, frames: number): Proposal | null {
   const needed = Math.max(...marked.layers.map(layer => slice(columnOf(take, layer), marked.from, marked.to).length), 1)
   return frames < needed ? { ok: false, code: 'too-little-room', frames, needed } : null
 }
 
 /** Slides the marked frames within their columns. What lies in their way is covered, if that is asked for. */
-export function slide(document: ShotDocument, take: Take, marked: Marked, by: number, room: Room = 'free'): Edited {
+export function slide(document: ShotDocument, take: Take, marked: Marked, by: number, room: Room = 'free'): Proposal {
   if (marked.layers.some(layer => crosses(take, layer, marked, by))) return { ok: false, code: 'crosses-cycle' }
   const from = Math.max(0, Math.min(marked.from, marked.from + by))
   const to = Math.min(take.length, Math.max(marked.to, marked.to + by))
@@ -83,9 +84,9 @@ export function trim(
   frame: number,
   side: 'start' | 'end',
   manner: Manner,
-): Edited {
+): Proposal {
   const run = exposureAt(take, layer, frame)
-  if (!run || run.drawing === null) return edited([])
+  if (!run || run.drawing === null) return proposed([])
   const stretch = (runs: readonly Run[]) => trimmed(runs, frame - run.start, side, followingOf(manner))
   const { cycle, at, start, frames } = run
   const change = cycle
@@ -95,7 +96,7 @@ export function trim(
 }
 
 /** Takes the marked frames out of their layers only; what follows on these layers moves up. Or leaves nothing there. */
-export function takeOut(document: ShotDocument, take: Take, marked: Marked, manner: Manner): Edited {
+export function takeOut(document: ShotDocument, take: Take, marked: Marked, manner: Manner): Proposal {
   const gap = followingOf(manner) === 'ripple' ? [] : [{ drawing: null, frames: marked.to - marked.from }]
   const changes = marked.layers.map(layer => stretchChange(take, layer, marked.from, marked.to, () => gap, manner))
   return settleAll(document, take, changes, manner, { losing: true })
@@ -133,11 +134,11 @@ export function framesOut(take: Take, at: number, count: number, length = take.l
  * Charts are left alone, for they are spacing, not timing. Refused when there are fewer frames than drawings, when it would
  * pass a key, or in a linked cycle.
  */
-export function moveKey(document: ShotDocument, take: Take, drawing: string, frame: number, manner: Manner): Edited {
+export function moveKey(document: ShotDocument, take: Take, drawing: string, frame: number, manner: Manner): Proposal {
   const key = find(document.drawings, drawing)
   const start = key && firstFrameOf(take, key)
   if (!key || start === null || start === undefined) return { ok: false, code: 'not-a-key' }
-  if (frame === start) return edited([])
+  if (frame === start) return proposed([])
   const column = columnOf(take, key.layer)
   const keys = exposures(take, key.layer).filter(
     run => run.drawing !== null && get(document.drawings, run.drawing).role === 'key',
@@ -159,7 +160,7 @@ export function moveKey(document: ShotDocument, take: Take, drawing: string, fra
 }
 
 /** Runs made to last `frames` in proportion; without any, nothing is shown before the key. */
-function fitted(runs: readonly Run[], frames: number): { ok: true; runs: Run[] } | Extract<Edited, { ok: false }> {
+function fitted(runs: readonly Run[], frames: number): { ok: true; runs: Run[] } | NotDone {
   if (runs.length === 0) return { ok: true, runs: frames === 0 ? [] : [{ drawing: null, frames }] }
   const onlyNothing = runs.length === 1 && runs[0]?.drawing === null
   if (onlyNothing) return { ok: true, runs: frames === 0 ? [] : [{ drawing: null, frames }] }
@@ -172,7 +173,7 @@ function fitted(runs: readonly Run[], frames: number): { ok: true; runs: Run[] }
 }
 
 /** Moves a beat; keys pinned to it follow in every take, with their inbetweens. */
-export function moveBeat(document: ShotDocument, beat: string, frame: number): Edited {
+export function moveBeat(document: ShotDocument, beat: string, frame: number): Proposal {
   const takes = Object.values(document.takes).filter(take => Object.values(take.pins).includes(beat))
   const ops: Operation[] = [{ kind: 'beat.set', id: beat, patch: { frame } }]
   for (const take of takes) {
@@ -185,7 +186,7 @@ export function moveBeat(document: ShotDocument, beat: string, frame: number): E
     if (!step.ok) return step
     ops.push(...step.ops)
   }
-  return edited(ops)
+  return proposed(ops)
 }
 
 /** A key pinned to a beat, and by how many frames it is off it (positive: behind the beat). */

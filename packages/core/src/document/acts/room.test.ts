@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
 import { copyClip, pasteClip } from './clip.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
-import type { Edited } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
 import * as retime from './retime.ts'
@@ -50,7 +50,7 @@ const table = (take: Take, layer: string): string =>
   Array.from({ length: take.length }, (_, f) => (drawingAt(columnOf(take, layer), f) ?? '.').charAt(0)).join('')
 const shown = (document: ShotDocument, layer = 'l0') => table(currentTake(document), layer)
 const to = (room: Room): Manner => ({ following: 'ripple', room })
-const did = (document: ShotDocument, step: Edited) => {
+const did = (document: ShotDocument, step: Proposal) => {
   if (!step.ok) throw new Error(step.code)
   return after(document, step.ops)
 }
@@ -215,7 +215,7 @@ function doing(document: ShotDocument, { what, at, n, layers, room, stay }: Act)
   const manner: Manner = { following: stay ? 'stay' : 'ripple', room }
   const one = on[0] as string
   const kinds = { reverse: 'reverse', back: 'there-and-back' } as const
-  const step = (): Edited | null => {
+  const step = (): Proposal | null => {
     switch (what) {
       case 'on':
         return edits.exposeSelection(document, take, on, from, end, n, manner)

@@ -2,7 +2,8 @@ import { cycleEnd, periodOf, withCycles, type Cycle } from '../../time/cycle.ts'
 import { fitTo, lengthOf, placed, plain, shareFrames, slice, type Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
 import type { Following } from '../../time/segment.ts'
-import { cyclesOf, edited, formOf, type Edited, type LayerForm } from './layerForm.ts'
+import { cyclesOf, formOf, type LayerForm } from './layerForm.ts'
+import { proposed, type Proposal } from './proposal.ts'
 import { isAnimated, type ShotDocument, type Take } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
 import { columnOf } from '../model/selectors.ts'
@@ -202,7 +203,7 @@ export function settle(
   changes: readonly Change[],
   manner: Manner,
   { losing = false, first = [] }: Settling = {},
-): Edited {
+): Proposal {
   const room = roomOf(manner)
   const grown = (change: Change) => lengthOf(change.stretch) - (change.to - change.from)
   const by = stays(manner) ? 0 : Math.max(0, ...changes.map(grown))
@@ -220,7 +221,7 @@ function settled(
   room: Room,
   losing: boolean,
   first: readonly Operation[],
-): Edited {
+): Proposal {
   const over = Math.max(0, ...layers.map(layer => layer.over))
   if (over > 0 && room !== 'longer' && room !== 'cover' && !take.open) return { ok: false, code: 'no-room', over }
   const lost = losing || room === 'cover' ? [] : layers.flatMap(layer => lostFrom(take, layer))
@@ -228,11 +229,17 @@ function settled(
   const forms = new Map(layers.map(layer => [layer.layer, layer.form]))
   const length = take.length + over
   const ops = [...first, ...rewrite(take, forms, length), ...loopMoved(document, take, layers, length)]
-  return edited([...ops, ...asItComes(document, take, ops)])
+  return proposed([...ops, ...asItComes(document, take, ops)])
 }
 
 /** A layer given another form, of `over` frames more than the take has. Refused like any edit where that does not fit, or covers drawings. */
-export const settleForm = (document: ShotDocument, take: Take, layer: string, form: LayerForm, room: Room): Edited => {
+export const settleForm = (
+  document: ShotDocument,
+  take: Take,
+  layer: string,
+  form: LayerForm,
+  room: Room,
+): Proposal => {
   const over = Math.max(0, lengthOf(form.runs) - take.length)
   return settled(document, take, [{ layer, form, over, moved: frame => frame }], room, false, [])
 }
@@ -252,7 +259,7 @@ function movingAll(
   changes: readonly Change[],
   by: number,
   first: readonly Operation[],
-): Edited {
+): Proposal {
   const at = Math.max(...changes.map(change => change.to))
   const insert: Operation = { kind: 'frames.insert', take: take.id, at, count: by, fill: {} }
   const result = applyBatch(document, [insert])
@@ -260,7 +267,7 @@ function movingAll(
   const longer = get(result.document.takes, take.id)
   const into = changes.map(change => ({ ...change, to: change.to === at ? at + by : change.to }))
   const step = settle(result.document, { ...longer, open: false }, into, 'ripple')
-  return step.ok ? edited([...first, insert, ...step.ops]) : step
+  return step.ok ? proposed([...first, insert, ...step.ops]) : step
 }
 
 /** The drawings a layer showed and does not show any more. */

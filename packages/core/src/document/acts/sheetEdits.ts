@@ -2,16 +2,8 @@ import { cycleEnd, patternFrame, periodOf } from '../../time/cycle.ts'
 import { drawingAt, lengthOf, placed, plain, runAt, slice, type PlacedRun, type Run } from '../../time/exposure.ts'
 import { onN } from '../../time/segment.ts'
 import { patternChange, settleAll, stretchChange, type LayerChange } from './changes.ts'
-import {
-  cycleAt,
-  edited,
-  exposureAt,
-  freeStretch,
-  touchesCycle,
-  type Edited,
-  type EditRefusal,
-  type Exposure,
-} from './layerForm.ts'
+import { cycleAt, exposureAt, freeStretch, touchesCycle, type Exposure } from './layerForm.ts'
+import { proposed, type Proposal } from './proposal.ts'
 import type { Drawing, Role, ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
 import { paintOff, sheetFor, sheetsUnderCopy, timedBy } from './paintSheets.ts'
@@ -19,10 +11,10 @@ import { followingOf, roomOf, type Manner } from './room.ts'
 import { columnOf, exposedDrawing, exposures, freeNumber } from '../model/selectors.ts'
 import { find, get, has } from '../model/table.ts'
 
-/** Operations for an edit of the sheet, and the frame the desk should stand on afterwards (from 0). */
-export interface SheetEdit {
-  readonly ops: readonly Operation[]
+/** A new exposure: the drawing it shows, and the frame it starts on. */
+interface Put {
   readonly frame: number
+  readonly drawing: string
 }
 
 type Ids = () => string
@@ -43,7 +35,7 @@ export function exposeSelection(
   to: number,
   n: number,
   manner: Manner = 'ripple',
-): Edited {
+): Proposal {
   const onThem = (stretch: readonly Run[]) => onN(stretch, n)
   const changes = layers.map((layer): LayerChange => {
     const whole = wholeDrawings(take, layer, from, to)
@@ -66,10 +58,10 @@ export function holdDrawing(
   frame: number,
   frames: number,
   manner: Manner = 'ripple',
-): Edited {
+): Proposal {
   const held = exposureAt(take, layer, frame)
   const wanted = Math.max(1, frames)
-  if (!held || wanted === held.frames) return edited([])
+  if (!held || wanted === held.frames) return proposed([])
   const left = followingOf(manner) === 'stay' ? held.frames - wanted : 0
   const next = [{ drawing: held.drawing, frames: wanted }, ...(left > 0 ? [{ drawing: null, frames: left }] : [])]
   return settleAll(document, take, [exposureChange(take, layer, held, next, manner)], manner)
@@ -98,7 +90,7 @@ export function holdToNext(
   layers: readonly string[],
   from: number,
   to: number,
-): Edited {
+): Proposal {
   const changes = layers.map((layer): LayerChange => {
     const whole = wholeDrawings(take, layer, from, to)
     if (!whole || touchesCycle(take, layer, whole.from, whole.to)) return null
@@ -130,13 +122,13 @@ export function holdUpTo(
   frame: number,
   to: number,
   manner: Manner = 'stay',
-): Edited {
+): Proposal {
   const shown = exposures(take, layer).filter(run => run.start <= frame)
   const last = shown[shown.length - 1]
-  if (!last) return edited([])
+  if (!last) return proposed([])
   if (touchesCycle(take, layer, last.start, last.start + last.frames)) return { ok: false, code: 'crosses-cycle' }
   const wanted = to - last.start
-  if (wanted <= last.frames) return edited([])
+  if (wanted <= last.frames) return proposed([])
   const stretch = [{ drawing: last.drawing, frames: wanted }]
   const change = { layer, from: last.start, to: last.start + last.frames, stretch, cycle: null }
   return settleAll(document, take, [change], { following: 'stay', room: roomOf(manner) })
@@ -216,7 +208,7 @@ export function putNewDrawing(
   role: Role,
   newId: Ids,
   { manner = 'ripple', blank = false }: Putting = {},
-): (SheetEdit & { readonly ok: true; readonly drawing: string }) | EditRefusal | null {
+): Proposal<Put> | null {
   const line = timedBy(document, layer)
   if (line !== layer) {
     const over = exposedDrawing(document, take, line, frame)
@@ -254,7 +246,7 @@ export function ownCopy(
   layer: string,
   frame: number,
   newId: Ids,
-): (SheetEdit & { readonly ok: true; readonly drawing: string }) | EditRefusal | null {
+): Proposal<Put> | null {
   const timed = timedBy(document, layer)
   const run = exposureAt(take, timed, frame)
   const source = run?.drawing ? get(document.drawings, run.drawing) : null
@@ -287,7 +279,7 @@ export function shareDrawing(
   frame: number,
   hold: number,
   { manner = 'ripple', blank = false }: Putting = {},
-): (SheetEdit & { readonly ok: true }) | EditRefusal {
+): Proposal {
   const put = expose(take, drawing.layer, frame, hold, drawing.id, manner, blank)
   const step = settleAll(document, take, [put.change], manner)
   return step.ok ? { ...step, frame: put.at } : step
@@ -308,12 +300,7 @@ export function clearDrawing(drawing: Drawing): Operation[] {
  * no take, is removed from the shot together with its place on a chart. On a tied layer only the sheet under the line
  * drawing goes: its place stays empty wherever that is shown.
  */
-export function removeExposure(
-  document: ShotDocument,
-  take: Take,
-  layer: string,
-  frame: number,
-): (SheetEdit & { readonly ok: true }) | EditRefusal {
+export function removeExposure(document: ShotDocument, take: Take, layer: string, frame: number): Proposal {
   if (timedBy(document, layer) !== layer) {
     const sheet = drawingAt(columnOf(take, layer), frame)
     return { ok: true, ops: sheet === null ? [] : [{ kind: 'drawing.remove', id: sheet }], frame }

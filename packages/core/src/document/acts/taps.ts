@@ -1,6 +1,7 @@
 import { drawingAt, plain, placed, slice, type Run } from '../../time/exposure.ts'
 import { settleAll } from './changes.ts'
-import { freeStretch, touchesCycle, type Edited } from './layerForm.ts'
+import { freeStretch, touchesCycle } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import type { Drawing, ShotDocument, Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { columnOf, freeNumber } from '../model/selectors.ts'
@@ -17,7 +18,7 @@ export function tapExposures(
   layer: string,
   taps: readonly number[],
   newId: () => string,
-): Edited {
+): Proposal {
   const frames = [...new Set(taps)].filter(f => f >= 0 && f < take.length).sort((a, b) => a - b)
   const first = frames[0]
   if (first === undefined) return { ok: false, code: 'nothing-left' }

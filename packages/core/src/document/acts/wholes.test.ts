@@ -4,7 +4,8 @@ import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
 import { copyCycle, linkCycle, moveCycle, slideCycle } from './cycles.ts'
 import { changeRate, changeSize } from './format.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
-import { cycleAt, type Edited } from './layerForm.ts'
+import { cycleAt } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
 import { isAnimated, isDelivered, type ShotDocument } from '../model/model.ts'
 import { applyBatch, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
 import { layerIntoDrawings, partToLayer } from './parts.ts'
@@ -28,7 +29,7 @@ function after(document: ShotDocument, ops: readonly Operation[]): ShotDocument 
   expect(columnsCover(result.document) && cyclesHold(result.document.takes)).toBe(true)
   return result.document
 }
-const did = (document: ShotDocument, step: Edited) => {
+const did = (document: ShotDocument, step: Proposal) => {
   if (!step.ok) throw new Error(step.code)
   return after(document, step.ops)
 }

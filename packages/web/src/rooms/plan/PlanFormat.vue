@@ -9,7 +9,7 @@ import {
   resizing,
   setFormat,
   sheetChange,
-  type Edited,
+  type Proposal,
   type Resizing,
 } from '@unhurried/core/document'
 import { isEmptyBox, map } from '@unhurried/core/geometry'
@@ -19,7 +19,7 @@ import { ElInput, ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { useShot } from '../../stores/shot.ts'
 import { lengthInWords } from '../../words/lengths.ts'
-import { editInWords } from '../../words/refusals.ts'
+import { whyNotInWords } from '../../words/refusals.ts'
 
 /** The sheet the film is drawn on, and how long it is, in every unit at once. */
 const shot = useShot()
@@ -78,11 +78,11 @@ const rateWays = computed(() => {
         ? `keep the frames: ${lasts}, instead of ${secondsLabel(was, document.format.fps)}`
         : change.step.ok
           ? `keep the seconds: ${lasts}; ${rounding}; beats, notes, loop and cycles follow`
-          : `keep the seconds: ${editInWords(change.step)}`
+          : `keep the seconds: ${whyNotInWords(change.step)}`
     return { keep, words, step: change.step }
   })
 })
-function takeRate(step: Edited): void {
+function takeRate(step: Proposal): void {
   const now = asked.value
   if (step.ok && now && 'rate' in now && !shot.commit(`${now.rate} frames a second`, step.ops)) asked.value = null
 }

@@ -126,7 +126,6 @@ export function useActs() {
     asking.act({
       label: how === 'copy' ? `copy of ${source?.number}` : 'new drawing',
       attempt: manner => put({ following: 'ripple', room: roomOf(manner) }) ?? { ok: false, code: 'not-a-key' },
-      done: step => desk.goTo(step.frame),
     })
   }
 
@@ -141,7 +140,6 @@ export function useActs() {
         shareDrawing(document, take, source, frame, holdHere, {
           manner: { following: 'ripple', room: roomOf(manner) },
         }),
-      done: step => desk.goTo(step.frame),
     })
   }
 
@@ -161,7 +159,6 @@ export function useActs() {
     asking.act({
       label: word('remove'),
       attempt: () => step,
-      done: () => step.ok && desk.goTo(step.frame),
     })
   }
 

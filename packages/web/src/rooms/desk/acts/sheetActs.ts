@@ -1,7 +1,7 @@
 import {
   copyClip,
   copyCycle,
-  edited,
+  proposed,
   exposedDrawing,
   exposeSelection,
   find,
@@ -25,7 +25,7 @@ import {
   takeOut,
   timedBy,
   trim,
-  type Edited,
+  type Proposal,
   type Manner,
   type Marked,
   type Moving,
@@ -72,7 +72,7 @@ export function useSheetActs() {
   }
 
   /** Does an edit of the marked frames, or asks how; afterwards the marking covers nothing that is not there. */
-  function act(label: string, edit: (m: Marked, manner: Manner) => Edited, marks?: Marked): boolean {
+  function act(label: string, edit: (m: Marked, manner: Manner) => Proposal, marks?: Marked): boolean {
     const m = marks ?? editable()
     if (!m) return false
     return asking.act({
@@ -88,8 +88,8 @@ export function useSheetActs() {
   }
 
   /** An edit of the shot that is open, and of its current take. */
-  function edit(work: (document: ShotDocument, take: Take) => Edited): Edited {
-    return shot.document && shot.take ? work(shot.document, shot.take) : edited([])
+  function edit(work: (document: ShotDocument, take: Take) => Proposal): Proposal {
+    return shot.document && shot.take ? work(shot.document, shot.take) : proposed([])
   }
 
   const onWords = (n: number) => `on ${['ones', 'twos', 'threes', 'fours'][n - 1] ?? `${n}s`}`
@@ -242,10 +242,9 @@ export function useSheetActs() {
     return asking.act({
       label: `show ${number}`,
       attempt: manner => {
-        if (!shot.document || !shot.take) return { ok: true, ops: [], frame: desk.frame }
+        if (!shot.document || !shot.take) return proposed([])
         return shareDrawing(shot.document, shot.take, drawing, desk.frame, desk.holdHere, { manner })
       },
-      done: step => desk.goTo(step.frame),
     })
   }
 
