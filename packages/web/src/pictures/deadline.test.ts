@@ -86,7 +86,7 @@ describe('drawings painted elsewhere', () => {
     role: 'key',
     marks: {},
     elements: Object.fromEntries(
-      samples.map(s => [`${id}-${s}`, { id: `${id}-${s}`, samples: s, swatch: 'leaf' } as never]),
+      samples.map(s => [`${id}-${s}`, { id: `${id}-${s}`, kind: 'line', samples: s, swatch: 'leaf' } as never]),
     ),
   })
   const bitmap = { width: 40, height: 20, close: () => undefined } as ImageBitmap

@@ -5,7 +5,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { drawnIn, SILHOUETTE, type BitmapShelf } from '../paint/bitmaps.ts'
 import { colouredBy, lookOf, type Looks } from '../paint/looks.ts'
 import { seenAt, type Seeing } from './frames.ts'
-import { useDesk } from '../stores/desk.ts'
+import { useSight } from '../stores/sight.ts'
 import { useShot } from '../stores/shot.ts'
 
 /** One frame of a take, painted at a width in screen pixels. While playing, `paint` shows any other frame at once. */
@@ -19,7 +19,7 @@ const props = defineProps<{
   looks?: Looks
 }>()
 const shot = useShot()
-const desk = useDesk()
+const sight = useSight()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { pixelRatio } = useDevicePixelRatio()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, paper: '#fdfaf3', fps: 24 })
@@ -35,7 +35,7 @@ function paint(frame: number): void {
   const seeing = props.seeing ?? PLAIN
   const seen = seenAt(shot.document, props.take, frame, seeing).map(({ drawing, animated }) => {
     const { opacity, tint } = lookOf(props.looks ?? {}, drawing.layer)
-    const look = seeing.silhouettes && animated ? SILHOUETTE : drawnIn(colouredBy(desk.colours, tint))
+    const look = seeing.silhouettes && animated ? SILHOUETTE : drawnIn(colouredBy(sight.colours, tint))
     return { drawing, look, opacity }
   })
   // Until all of a frame is painted the one before it stays; the very first begins with what there is.
@@ -66,7 +66,7 @@ watch(
     props.seeing,
     props.looks,
     shot.document,
-    desk.colours,
+    sight.colours,
     pixelRatio.value,
     props.bitmaps.painted.value,
   ],

@@ -32,6 +32,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { makingInWords } from '../words/refusals.ts'
 import { useAsking } from './asking.ts'
 import { useDesk } from './desk.ts'
+import { useKit } from './kit.ts'
 import { newId } from '../local/ids.ts'
 import { useMeasure } from './measure.ts'
 import { useShot } from './shot.ts'
@@ -52,6 +53,7 @@ export const EASE_WORDS: Record<EaseName, string> = {
 export const useChart = defineStore('chart', () => {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
   const asking = useAsking()
   const measure = useMeasure()
   const pair = computed(() => desk.keys)
@@ -218,9 +220,9 @@ export const useChart = defineStore('chart', () => {
   }
   const canOwn = computed(() => Boolean(between.value.length > 0))
 
-  const copy = () => (desk.chartInHand = { wish: wish.value, count: ticks.value.length })
+  const copy = () => (kit.chartInHand = { wish: wish.value, count: ticks.value.length })
   function lay(): void {
-    const held = desk.chartInHand
+    const held = kit.chartInHand
     if (held) respace({ wish: held.wish, count: own.value ? count.value : held.count })
   }
 

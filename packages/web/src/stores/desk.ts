@@ -1,5 +1,4 @@
 import {
-  alikeIn,
   columnOf,
   cycleAt,
   drawingQueue,
@@ -15,23 +14,16 @@ import {
   sourceAt,
   timedBy,
   type Drawing,
-  type Label,
   type Layer,
   type QueueItem,
   type Role,
   type ShotDocument,
 } from '@unhurried/core/document'
-import type { Wish } from '@unhurried/core/chart'
-import type { Matrix, Point, PressureCurve } from '@unhurried/core/geometry'
 import { drawingsOf, slice, type Following } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { coloursOf } from '../paint/colours.ts'
-import type { Pen, PenSettings } from '../strokes/pens.ts'
-import { FLAT, type View } from '../paint/view.ts'
-import { makeGhosts, type Parents } from './ghosts.ts'
-import { makeLooking } from './looking.ts'
-import { keepSettings, readSettings, type LightTable, type SheetShape } from './settings.ts'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { keptFor } from './kept.ts'
+import { keepSettings, readSettings } from './settings.ts'
 import { useShot } from './shot.ts'
 
 /** Frames marked on the sheet over some layers, from–to with `to` not included. */
@@ -43,88 +35,27 @@ export interface SheetSelection {
 
 const firstLayer = (layers: ShotDocument['layers']) => Object.values(layers).find(isAnimated)?.id ?? FIRST.drawn
 
-/** Where one stands, what is in the hand, and what shows through. None of it belongs to the document. */
+/** Where one stands on the sheet, and what that comes to. None of it belongs to the document. */
 export const useDesk = defineStore('desk', () => {
   const shot = useShot()
   const frame = ref(0)
   const layerId = ref<string>(FIRST.drawn)
-  const view = shallowRef<View>(FLAT)
-  const bare = ref(false)
-  const marginFolded = ref(false)
   const selection = shallowRef<SheetSelection | null>(null)
-  const gathered = shallowRef<ReadonlySet<string>>(new Set())
-  /** the drawing shown instead of the present one while a key is held */
-  const flippedTo = ref<string | null>(null)
-  const kept = readSettings()
-  /** the name of the tool in the hand, and what every tool is set to, by its name; tools know what that means */
-  const tool = ref(kept.tool)
-  const toolSettings = shallowRef<Readonly<Record<string, unknown>>>(kept.toolSettings)
-  const swatch = ref<string>(kept.swatch)
-  /** changes of strokes go through all drawings marked on the sheet */
-  const through = ref(false)
-  /** where gathered strokes turn and are mirrored about; null is their middle */
-  const pivot = shallowRef<Point | null>(null)
-  /** how far what is gathered was nudged, in paper pixels */
-  const nudged = shallowRef<Point>({ x: 0, y: 0 })
-  const pen = ref<Pen>(kept.pen)
-  /** plain values: nibs become part of strokes */
-  const pens = shallowRef<Readonly<Record<Pen, PenSettings>>>(kept.pens)
-  const pressure = ref<PressureCurve>(kept.pressure)
-  /** what strokes drawn now are labelled as, and whether labels are shown in working colours */
-  const label = ref<Label | null>(null)
-  const workingColours = ref(true)
   /** frames that drawings begun from now on get: the shot says so */
   const exposure = computed(() => shot.document?.exposure ?? 2)
-  const lightTable = reactive<LightTable>(kept.lightTable)
-  const following = ref<Following>(kept.following)
-  const sheetShape = ref<SheetShape>(kept.sheetShape)
-  const dim = ref(kept.dim)
-  const beside = shallowRef(kept.beside)
-  const parents = shallowRef<Parents | null>(null)
-  const { readAgain, ...looking } = makeLooking(shot, layerId)
-  const { deferred, lit } = looking
-  /** drawings that show through wherever one stands */
-  const pinned = shallowRef<readonly string[]>([])
-  /** the drawing seen on one side of a line over the paper, `x` in screen pixels */
-  const wiped = shallowRef<{ drawing: string; x: number } | null>(null)
+  const following = ref<Following>(readSettings().following)
   /** drawings passed over until one comes back to the shot */
   const skipped = shallowRef<ReadonlySet<string>>(new Set())
   const queueOfLayer = ref(false)
-  /** the mark being placed, and the part whose chart the rail shows */
-  const markId = ref<string | null>(null)
-  /** outlines open by no more than so many pixels count as closed, when areas are measured */
-  const closedGapPx = ref(kept.closedGapPx)
-  /** marks placed now are planted */
-  const plants = ref(false)
+  /** the part whose chart the rail shows */
   const part = ref<string | null>(null)
-  const chartInHand = shallowRef<{ wish: Wish; count: number } | null>(null)
-  /** shown-through drawings laid elsewhere to trace them; the drawings themselves stay as they are */
-  const shifts = shallowRef<ReadonlyMap<string, Matrix>>(new Map())
+  /** drawings put off in the queue */
+  const deferred = shallowRef<readonly string[]>([])
 
-  watch(
-    [tool, toolSettings, swatch, pen, pens, pressure, lightTable, following, sheetShape, closedGapPx, dim, beside],
-    () =>
-      keepSettings({
-        tool: tool.value,
-        toolSettings: toolSettings.value,
-        swatch: swatch.value,
-        pen: pen.value,
-        pens: pens.value,
-        pressure: pressure.value,
-        lightTable,
-        following: following.value,
-        sheetShape: sheetShape.value,
-        closedGapPx: closedGapPx.value,
-        dim: dim.value,
-        beside: beside.value,
-      }),
-    { deep: true },
-  )
-  const colours = computed(() => coloursOf(shot.document?.swatches ?? {}, workingColours.value))
-  /** Changes settings of the pen in the hand. */
-  function setPen(patch: Partial<PenSettings>): void {
-    pens.value = { ...pens.value, [pen.value]: { ...pens.value[pen.value], ...patch } }
-  }
+  watch(following, () => keepSettings({ following: following.value }))
+  watch(deferred, () => {
+    if (shot.id) keptFor(shot.id).write({ deferred: deferred.value })
+  })
 
   const layer = computed<Layer | null>(() => shot.document?.layers[layerId.value] ?? null)
   const drawing = computed(() =>
@@ -171,14 +102,8 @@ export const useDesk = defineStore('desk', () => {
   /** Whether the layer one stands on may be drawn on and retimed. */
   const mayEdit = computed(() => shot.mayDraw && layer.value !== null && !layer.value.locked)
 
-  /** layers whose columns are on the sheet, topmost first; passes that were left only while they are looked at */
-  const columns = computed<Layer[]>(() =>
-    shot.document
-      ? layersInOrder(shot.document)
-          .reverse()
-          .filter(one => one.left === null || looking.looks.value[one.id] !== undefined || one.id === layerId.value)
-      : [],
-  )
+  /** all layers, topmost first */
+  const allColumns = computed<Layer[]>(() => (shot.document ? layersInOrder(shot.document).reverse() : []))
 
   /** in how many places of the sheet the present drawing is shown; the turns of a linked cycle are one */
   const places = computed(() => {
@@ -204,51 +129,15 @@ export const useDesk = defineStore('desk', () => {
       get(document.drawings, id),
     )
   })
-  /** the drawings that a change of strokes touches: the present one, or all that are marked */
-  const changed = computed<Drawing[]>(() => {
-    const here = drawing.value ? [drawing.value] : []
-    return through.value ? [...here, ...markedDrawings.value.filter(d => d.id !== drawing.value?.id)] : here
-  })
-  const changedWords = computed(() =>
-    changed.value.length === 1 ? `on ${changed.value[0]?.number}` : `on ${changed.value.length} drawings`,
-  )
-  function gather(ids: Iterable<string>): void {
-    gathered.value = new Set(ids)
-    nudged.value = { x: 0, y: 0 }
-  }
-
-  const shownThrough = makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pinned, drawing, lit })
-
-  function pin(id: string): void {
-    pinned.value = pinned.value.includes(id) ? pinned.value.filter(other => other !== id) : [...pinned.value, id]
-  }
-
   function goTo(next: number): void {
     const last = (shot.take?.length ?? 1) - 1
     frame.value = Math.max(0, Math.min(last, Math.round(next)))
-    parents.value = null
   }
 
-  watch(drawing, (now, before) => {
-    if (now?.id === before?.id) return
-    // From drawing to drawing what is the same stays gathered, about the pivot where it was laid.
-    const { document } = shot
-    const goes = document && now && before && now.layer === before.layer && gathered.value.size > 0
-    const same =
-      goes && document.drawings[before.id] ? alikeIn(document, before.id, [...gathered.value]).get(now.id) : null
-    gather(same ?? [])
-    if (!goes) pivot.value = null
-  })
   watch(
     () => shot.take?.length,
     length => {
       if (length !== undefined && frame.value >= length) frame.value = length - 1
-    },
-  )
-  watch(
-    () => shot.history.redo.length,
-    undone => {
-      if (undone > 0) nudged.value = { x: 0, y: 0 }
     },
   )
   watch(layerId, () => (part.value = null))
@@ -264,53 +153,22 @@ export const useDesk = defineStore('desk', () => {
     frame,
     layerId,
     layer,
-    view,
-    bare,
-    marginFolded,
     selection,
-    gathered,
-    gather,
-    through,
     markedDrawings,
-    changed,
-    changedWords,
-    pivot,
-    nudged,
-    flippedTo,
-    tool,
-    toolSettings,
-    swatch,
-    pen,
-    pens,
-    setPen,
-    pressure,
-    label,
-    workingColours,
-    colours,
     exposure,
     following,
-    sheetShape,
     holdHere,
     roleOfNew,
     mayEdit,
-    lightTable,
-    parents,
-    ...looking,
-    columns,
+    allColumns,
     places,
     otherTakes,
     timedLayer,
     over,
-    plants,
-    closedGapPx,
-    dim,
-    beside,
     skipped,
+    deferred,
     queueOfLayer,
-    markId,
     part,
-    chartInHand,
-    shifts,
     drawing,
     run,
     cycle,
@@ -318,30 +176,14 @@ export const useDesk = defineStore('desk', () => {
     queue,
     source,
     loop,
-    ghosts: shownThrough.ghosts,
-    wrapped: shownThrough.wrapped,
-    shownThrough: shownThrough.through,
-    pinned,
-    pin,
-    wiped,
     goTo,
     /** Starts afresh on another shot. */
     reset(startFrame: number) {
+      deferred.value = keptFor(shot.id).read().deferred
       layerId.value = firstLayer(shot.document?.layers ?? {})
       selection.value = null
-      gather([])
-      through.value = false
-      pinned.value = []
-      wiped.value = null
-      flippedTo.value = null
-      view.value = FLAT
-      bare.value = false
-      readAgain()
       skipped.value = new Set()
-      markId.value = null
       part.value = null
-      shifts.value = new Map()
-      if (!shot.document?.swatches[swatch.value]) swatch.value = 'graphite'
       goTo(startFrame)
     },
   }

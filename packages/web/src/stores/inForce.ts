@@ -3,6 +3,9 @@ import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { lookInWords, PLAINLY } from '../paint/looks.ts'
 import { useDesk } from './desk.ts'
+import { useKit } from './kit.ts'
+import { useSight } from './sight.ts'
+import { useLamp } from './lamp.ts'
 import { useFlip } from './flip.ts'
 import { useShot } from './shot.ts'
 
@@ -17,6 +20,9 @@ export interface InForce {
 export const useInForce = defineStore('in force', () => {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
+  const sight = useSight()
+  const lamp = useLamp()
   const flip = useFlip()
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
@@ -27,9 +33,9 @@ export const useInForce = defineStore('in force', () => {
   const list = computed<InForce[]>(() => {
     const found: InForce[] = []
     const add = (id: string, words: string, back: () => void) => found.push({ id, words, back })
-    for (const [id, look] of Object.entries(desk.looks)) {
+    for (const [id, look] of Object.entries(sight.looks)) {
       if (shot.document && find(shot.document.layers, id)) {
-        add(`look ${id}`, `${nameOf(id)} is ${lookInWords(look)}`, () => desk.setLook(id, PLAINLY))
+        add(`look ${id}`, `${nameOf(id)} is ${lookInWords(look)}`, () => sight.setLook(id, PLAINLY))
       }
     }
     if (desk.part !== null && shot.document) {
@@ -46,33 +52,33 @@ export const useInForce = defineStore('in force', () => {
     if (flip.size !== 'fit') {
       add('size', flip.size === 'phone' ? 'as large as on a phone' : 'at 100 %', () => (flip.size = 'fit'))
     }
-    if (desk.workingColours && hasLabels.value) {
-      add('labels', 'near and far in working colours', () => (desk.workingColours = false))
+    if (sight.workingColours && hasLabels.value) {
+      add('labels', 'near and far in working colours', () => (sight.workingColours = false))
     }
-    if (desk.through && desk.changed.length > 1) {
-      add('through', `changes go through ${desk.changed.length} drawings`, () => (desk.through = false))
+    if (kit.through && kit.changed.length > 1) {
+      add('through', `changes go through ${kit.changed.length} drawings`, () => (kit.through = false))
     }
-    if (desk.onlyLayer) add('only this', `only ${nameOf(desk.layerId)} is seen`, () => (desk.onlyLayer = false))
-    if (desk.silhouettes) add('desk silhouettes', 'silhouettes on the desk', () => (desk.silhouettes = false))
-    for (const id of Object.keys(desk.lit)) {
-      if (id !== desk.layerId && desk.lightTable.on && shot.document && find(shot.document.layers, id)) {
-        add(`lit ${id}`, `${nameOf(id)} shows through`, () => desk.setLit(id, 0))
+    if (sight.onlyLayer) add('only this', `only ${nameOf(desk.layerId)} is seen`, () => (sight.onlyLayer = false))
+    if (sight.silhouettes) add('desk silhouettes', 'silhouettes on the desk', () => (sight.silhouettes = false))
+    for (const id of Object.keys(lamp.lit)) {
+      if (id !== desk.layerId && lamp.lightTable.on && shot.document && find(shot.document.layers, id)) {
+        add(`lit ${id}`, `${nameOf(id)} shows through`, () => lamp.setLit(id, 0))
       }
     }
-    if (desk.aids.crop) {
-      add('crop', 'what lies outside the picture is covered', () => (desk.aids = { ...desk.aids, crop: null }))
+    if (sight.aids.crop) {
+      add('crop', 'what lies outside the picture is covered', () => (sight.aids = { ...sight.aids, crop: null }))
     }
-    if (desk.dim > 0) add('dim', 'the paper is seen darker', () => (desk.dim = 0))
-    if (desk.view.mirrored) {
-      add('mirrored', 'the paper is seen mirrored', () => (desk.view = { ...desk.view, mirrored: false }))
+    if (sight.dim > 0) add('dim', 'the paper is seen darker', () => (sight.dim = 0))
+    if (sight.view.mirrored) {
+      add('mirrored', 'the paper is seen mirrored', () => (sight.view = { ...sight.view, mirrored: false }))
     }
-    if (desk.pinned.length) {
-      const numbers = desk.pinned.map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
-      add('pinned', `${numbers.join(', ')} pinned to the light table`, () => (desk.pinned = []))
+    if (lamp.pinned.length) {
+      const numbers = lamp.pinned.map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
+      add('pinned', `${numbers.join(', ')} pinned to the light table`, () => (lamp.pinned = []))
     }
-    if (desk.shifts.size) {
-      const numbers = [...desk.shifts.keys()].map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
-      add('shifts', `${numbers.join(', ')} laid elsewhere to trace`, () => (desk.shifts = new Map()))
+    if (lamp.shifts.size) {
+      const numbers = [...lamp.shifts.keys()].map(id => shot.drawing(id)?.number).filter(n => n !== undefined)
+      add('shifts', `${numbers.join(', ')} laid elsewhere to trace`, () => (lamp.shifts = new Map()))
     }
     if (desk.skipped.size) {
       add('skipped', `${desk.skipped.size} skipped in the queue`, () => (desk.skipped = new Set()))

@@ -22,8 +22,10 @@ export type KeptOfShot = z.infer<typeof KeptOfShot>
 /** Reads and writes it. */
 export function keptFor(shot: string) {
   const own = kept(`shot ${shot}`)
+  const read = (): KeptOfShot => KeptOfShot.parse(own.read() ?? {})
   return {
-    read: (): KeptOfShot => KeptOfShot.parse(own.read() ?? {}),
-    write: (now: KeptOfShot) => own.write(now),
+    read,
+    /** Keeps some of it; the rest stays as it was kept. */
+    write: (some: Partial<KeptOfShot>) => own.write({ ...read(), ...some }),
   }
 }

@@ -32,6 +32,8 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef, triggerRef, watch } from 'vue'
 import type { MeasureProtocol } from '../protocols/measure.ts'
 import { useDesk } from './desk.ts'
+import { useSight } from './sight.ts'
+import { useLamp } from './lamp.ts'
 import { useShot } from './shot.ts'
 
 /** A planted mark on the present drawing: where it was set down, and where it lies (null: not placed yet). */
@@ -49,6 +51,8 @@ const REST_MS = 120
 export const useMeasure = defineStore('measure', () => {
   const shot = useShot()
   const desk = useDesk()
+  const sight = useSight()
+  const lamp = useLamp()
   // Keyed by the drawing as a value: a changed drawing is another one and measured anew.
   const known = shallowRef(new WeakMap<Drawing, Shape>())
   const broken = shallowRef(false)
@@ -79,7 +83,7 @@ export const useMeasure = defineStore('measure', () => {
 
   // Another gap counts as closed: everything is measured anew.
   watch(
-    () => desk.closedGapPx,
+    () => sight.closedGapPx,
     () => {
       known.value = new WeakMap()
       void measureAll()
@@ -112,7 +116,7 @@ export const useMeasure = defineStore('measure', () => {
       const strokes = elementsInOrder(drawing).flatMap(
         element => kindOf(element).silhouette(element, shot.strokeBytes) ?? [],
       )
-      const shape = await remote.measure(strokes, spacesOn(drawing), desk.closedGapPx)
+      const shape = await remote.measure(strokes, spacesOn(drawing), sight.closedGapPx)
       known.value.set(drawing, shape)
       broken.value = false
       triggerRef(known)
@@ -130,7 +134,7 @@ export const useMeasure = defineStore('measure', () => {
   }
 
   /** The frames that are gone round, when the light table goes round them. */
-  const loop = computed(() => (desk.lightTable.wrap ? (shot.take?.loop ?? null) : null))
+  const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
   watch(loop, look)
 
   const shapes = computed<ReadonlyMap<string, Shape>>(

@@ -82,4 +82,5 @@ function fromBefore(stored: unknown): unknown {
 
 const own = kept('desk settings')
 export const readSettings = (): Settings => Settings.parse(fromBefore(own.read()) ?? {})
-export const keepSettings = (settings: Settings): void => own.write(settings)
+/** Keeps some of it; the rest stays as it was kept. */
+export const keepSettings = (some: Partial<Settings>): void => own.write({ ...readSettings(), ...some })

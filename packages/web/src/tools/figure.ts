@@ -18,7 +18,7 @@ interface FigureTool {
 
 /** Draws a figure from where the pointer comes down to where it is. */
 export function figureHand(paper: PaperPort, tool: FigureTool): Hand {
-  const own = paper.desk.pens[paper.desk.pen].nib
+  const own = paper.kit.pens[paper.kit.pen].nib
   const nib: Nib = tool.closed ? { ...own, ends: 'round' } : own
   let from: Point | null = null
   let figure: Figure | null = null

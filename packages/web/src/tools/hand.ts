@@ -1,5 +1,7 @@
 import type { Matrix, Point } from '@unhurried/core/geometry'
 import type { useDesk } from '../stores/desk.ts'
+import type { useKit } from '../stores/kit.ts'
+import type { useSight } from '../stores/sight.ts'
 import type { useShot } from '../stores/shot.ts'
 import type { RawSample } from '../paint/pen.ts'
 
@@ -7,6 +9,8 @@ import type { RawSample } from '../paint/pen.ts'
 export interface PaperPort {
   readonly shot: ReturnType<typeof useShot>
   readonly desk: ReturnType<typeof useDesk>
+  readonly kit: ReturnType<typeof useKit>
+  readonly sight: ReturnType<typeof useSight>
   /** paper to screen */
   readonly matrix: Matrix
   readonly density: number

@@ -10,5 +10,5 @@ export const line = tool({
   icon: PenLine,
   key: '1',
   settings: AS_IT_IS,
-  hand: paper => drawingHand(paper, 'line', paper.desk.pens[paper.desk.pen].smoothing),
+  hand: paper => drawingHand(paper, 'line', paper.kit.pens[paper.kit.pen].smoothing),
 })

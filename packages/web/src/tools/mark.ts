@@ -16,16 +16,17 @@ export const mark = tool({
 })
 
 /** One click a drawing: the mark is placed, and the next drawing comes up. */
-function placeMark(paper: Pick<PaperPort, 'shot' | 'desk'>, at: Point): void {
-  const { shot, desk } = paper
-  const { drawing, markId } = desk
+function placeMark(paper: Pick<PaperPort, 'shot' | 'desk' | 'kit'>, at: Point): void {
+  const { shot, desk, kit } = paper
+  const { drawing } = desk
+  const { markId } = kit
   if (!markId) {
     shot.notice = 'Name a mark in the margin first (nose, heel, tail tip …), then click where it lies.'
     return
   }
   if (!drawing || !shot.take) return
   const name = shot.document?.marks[markId]?.name ?? 'mark'
-  const place = { ...tenths(at), planted: desk.plants }
+  const place = { ...tenths(at), planted: kit.plants }
   const ops = [{ kind: 'marks.place' as const, drawing: drawing.id, places: { [markId]: place } }]
   if (shot.commit(`${name} on ${drawing.number}`, ops)) return
   const next = frameOfNeighbour(shot.take, desk.layerId, desk.frame, 1)

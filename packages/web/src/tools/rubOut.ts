@@ -24,7 +24,7 @@ export const rubOut = tool({
 
 /** Rubs whole strokes out, in every drawing that changes go through. */
 function rubbingHand(paper: PaperPort, { width, takes }: Rubbing): Hand {
-  const { shot, desk } = paper
+  const { shot, desk, kit } = paper
   const { track, move } = tracked(paper, now => {
     paintTrack(paper.brush, paper.matrix, paper.density, now.slice(-TRAIL), rubStyle(width))
     const here = desk.drawing
@@ -35,11 +35,11 @@ function rubbingHand(paper: PaperPort, { width, takes }: Rubbing): Hand {
   return {
     move,
     finish() {
-      const ops = desk.changed.flatMap(drawing => {
+      const ops = kit.changed.flatMap(drawing => {
         const ids = touchedBy(drawing, shot.book, track, width / 2, takes)
         return ids.length ? [{ kind: 'elements.remove' as const, drawing: drawing.id, ids }] : []
       })
-      if (ops.length) shot.commit(`rub out ${desk.changedWords}`, ops)
+      if (ops.length) shot.commit(`rub out ${kit.changedWords}`, ops)
     },
   }
 }

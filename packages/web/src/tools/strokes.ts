@@ -24,13 +24,13 @@ export function addStrokes(
   paths: readonly (readonly Sample[])[],
   kind: 'line' | 'shape',
   words: string,
-  nib: Nib = paper.desk.pens[paper.desk.pen].nib,
+  nib: Nib = paper.kit.pens[paper.kit.pen].nib,
 ): readonly string[] | null {
-  const { shot, desk } = paper
+  const { shot, desk, kit } = paper
   const where = whereOn(paper)
   if (!where) return null
-  const { width } = desk.pens[desk.pen]
-  const edit = strokesEdit(where, paths, { kind, swatch: desk.swatch, width, nib, label: desk.label })
+  const { width } = kit.pens[kit.pen]
+  const edit = strokesEdit(where, paths, { kind, swatch: kit.swatch, width, nib, label: kit.label })
   if (!edit) {
     shot.notice = NO_LINE
     return null
@@ -42,18 +42,18 @@ export function addStrokes(
 }
 
 /** How a stroke drawn now looks. */
-export const lookOf = ({ desk }: PaperPort, kind: 'line' | 'shape') => ({
+export const lookOf = ({ kit, sight }: PaperPort, kind: 'line' | 'shape') => ({
   kind,
-  width: desk.pens[desk.pen].width,
-  nib: desk.pens[desk.pen].nib,
-  colour: desk.colours({ swatch: desk.swatch, label: desk.label }),
+  width: kit.pens[kit.pen].width,
+  nib: kit.pens[kit.pen].nib,
+  colour: sight.colours({ swatch: kit.swatch, label: kit.label }),
 })
 
 /** Draws a line, or the edge of a painted shape, as steady as `smoothing` (0–1) makes it. */
 export function drawingHand(paper: PaperPort, kind: 'line' | 'shape', smoothing: number): Hand {
-  const { desk } = paper
-  const pen = desk.pens[desk.pen]
-  const stroke = strokeUnderWay(paper.matrix, { smoothing, bySpeed: pen.bySpeed, pressure: desk.pressure })
+  const { kit } = paper
+  const pen = kit.pens[kit.pen]
+  const stroke = strokeUnderWay(paper.matrix, { smoothing, bySpeed: pen.bySpeed, pressure: kit.pressure })
   const paint = livePainter(paper.matrix, paper.density, lookOf(paper, kind))
   return {
     move(raws) {

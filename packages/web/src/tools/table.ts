@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { useDesk } from '../stores/desk.ts'
+import { useKit } from '../stores/kit.ts'
 import { box } from './box/box.ts'
 import { fill } from './fill/fill.ts'
 import { gather } from './gather/gather.ts'
@@ -44,19 +44,19 @@ export const settingsNow = (name: ToolName): object => settingsOf(name, TOOLS[na
 
 /** The tool in the hand. */
 export function useToolInHand() {
-  const desk = useDesk()
-  const name = computed({ get: () => toolNamed(desk.tool), set: next => (desk.tool = next) })
+  const kit = useKit()
+  const name = computed({ get: () => toolNamed(kit.tool), set: next => (kit.tool = next) })
   const tool = computed(() => TOOLS[name.value])
   const settings = computed(() => settingsNow(name.value))
   /** Width under the hand in paper pixels; null when it has none. */
   const width = computed<number | null>({
     get() {
-      if (tool.value.tip === 'pen') return desk.pens[desk.pen].width
+      if (tool.value.tip === 'pen') return kit.pens[kit.pen].width
       return tool.value.tip === 'own' ? (settings.value as { width: number }).width : null
     },
     set(px) {
       if (px === null) return
-      if (tool.value.tip === 'pen') desk.setPen({ width: px })
+      if (tool.value.tip === 'pen') kit.setPen({ width: px })
       else if (tool.value.tip === 'own')
         settingsOf(name.value, tool.value.settings).value = { ...settings.value, width: px }
     },

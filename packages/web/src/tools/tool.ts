@@ -1,7 +1,7 @@
 import type { Point } from '@unhurried/core/geometry'
 import { computed, type Component, type WritableComputedRef } from 'vue'
 import { z } from 'zod'
-import { useDesk } from '../stores/desk.ts'
+import { useKit } from '../stores/kit.ts'
 import type { Hand, Hover, PaperPort } from './hand.ts'
 
 /** All there is to know of a tool: the tray, the keys, the paper and what is kept read it from here. */
@@ -30,7 +30,7 @@ export interface Tool<S extends object = object> {
   /** what it shows before it is pressed */
   hover?(paper: PaperPort, settings: S): Hover
   /** what it does when it is pressed, where there is nothing to be pulled */
-  press?(paper: Pick<PaperPort, 'shot' | 'desk'>, at: Point): void
+  press?(paper: Pick<PaperPort, 'shot' | 'desk' | 'kit'>, at: Point): void
   /** when it is taken in the hand */
   taken?(): void
 }
@@ -43,9 +43,9 @@ export const tool = <S extends object>(one: Tool<S>): Tool<S> => one
 
 /** The settings of a tool on this desk, kept from one evening to the next. */
 export function settingsOf<S extends object>(name: string, schema: z.ZodType<S>): WritableComputedRef<S> {
-  const desk = useDesk()
+  const kit = useKit()
   return computed({
-    get: () => schema.parse(desk.toolSettings[name] ?? {}),
-    set: next => (desk.toolSettings = { ...desk.toolSettings, [name]: next }),
+    get: () => schema.parse(kit.toolSettings[name] ?? {}),
+    set: next => (kit.toolSettings = { ...kit.toolSettings, [name]: next }),
   })
 }

@@ -33,8 +33,8 @@ export function tracked(paper: PaperPort, follow: (track: readonly Point[]) => v
 }
 
 /** Commits cuts of drawings as one step. Whether they are done, or there was nothing to cut. */
-export function commitCuts({ shot, desk }: PaperPort, words: string, cuts: readonly Cut[]): boolean {
+export function commitCuts({ shot, kit }: PaperPort, words: string, cuts: readonly Cut[]): boolean {
   const ops = cuts.flatMap(cut => cut.ops)
   const samples = new Map(cuts.flatMap(cut => [...cut.samples]))
-  return ops.length === 0 || shot.commit(`${words} ${desk.changedWords}`, ops, { samples }) === null
+  return ops.length === 0 || shot.commit(`${words} ${kit.changedWords}`, ops, { samples }) === null
 }

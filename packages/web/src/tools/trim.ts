@@ -20,7 +20,7 @@ export const trim = tool({
 
 /** Rubs out only what it passes over. */
 function trimmingHand(paper: PaperPort, { width, takes }: Rubbing): Hand {
-  const { shot, desk } = paper
+  const { shot, kit } = paper
   const { track, move } = tracked(paper, now =>
     paintTrack(paper.brush, paper.matrix, paper.density, now, rubStyle(width)),
   )
@@ -30,7 +30,7 @@ function trimmingHand(paper: PaperPort, { width, takes }: Rubbing): Hand {
       commitCuts(
         paper,
         'trim',
-        desk.changed.map(drawing => trimmed(drawing, shot.book, track, width / 2, takes)),
+        kit.changed.map(drawing => trimmed(drawing, shot.book, track, width / 2, takes)),
       )
     },
   }

@@ -21,6 +21,8 @@ import { useCommands } from './commands.ts'
 import { useComeBack } from '../../keys/comeBack.ts'
 import { useKeys } from '../../keys/listen.ts'
 import { useDesk } from '../../stores/desk.ts'
+import { useKit } from '../../stores/kit.ts'
+import { useSight } from '../../stores/sight.ts'
 import { useAsking } from '../../stores/asking.ts'
 import { useFlip } from '../../stores/flip.ts'
 import { useHabits } from '../../stores/habits.ts'
@@ -29,6 +31,8 @@ import { useShot } from '../../stores/shot.ts'
 
 const shot = useShot()
 const desk = useDesk()
+const kit = useKit()
+const sight = useSight()
 const habits = useHabits()
 const flip = useFlip()
 const asking = useAsking()
@@ -106,7 +110,7 @@ watch(
 onBeforeUnmount(asking.reset)
 // Whatever changes where one stands ends playing.
 watch(
-  () => [desk.layerId, desk.tool],
+  () => [desk.layerId, kit.tool],
   () => playback.stop(),
 )
 
@@ -126,8 +130,8 @@ const hasKeys = computed(() => {
   return document && take && Object.keys(document.layers).some(layer => keysAround(document, take, layer, 0) !== null)
 })
 // Where the margin would leave too little paper it is folded, and lies over the paper when it is unfolded.
-watch(useMediaQuery('(width < 900px)'), narrow => narrow && (desk.marginFolded = true), { immediate: true })
-const showsPaper = computed(() => desk.bare || desk.sheetShape !== 'room')
+watch(useMediaQuery('(width < 900px)'), narrow => narrow && (sight.marginFolded = true), { immediate: true })
+const showsPaper = computed(() => sight.bare || sight.sheetShape !== 'room')
 useKeys(commands.commands)
 useComeBack()
 onBeforeUnmount(playback.stop)
@@ -137,18 +141,18 @@ onBeforeUnmount(playback.stop)
   <div
     class="desk"
     :class="[
-      `sheet-${desk.sheetShape}`,
-      { bare: desk.bare, folded: desk.marginFolded, left: habits.leftHanded, 'no-keys': !hasKeys },
+      `sheet-${sight.sheetShape}`,
+      { bare: sight.bare, folded: sight.marginFolded, left: habits.leftHanded, 'no-keys': !hasKeys },
     ]"
   >
-    <ExposureSheet v-if="!desk.bare" :commands="commands" :play-frame="playFrame" />
+    <ExposureSheet v-if="!sight.bare" :commands="commands" :play-frame="playFrame" />
     <SheetRoomSide
-      v-if="!desk.bare && desk.sheetShape === 'room'"
+      v-if="!sight.bare && sight.sheetShape === 'room'"
       :commands="commands"
       :bitmaps="bitmaps"
       :play-frame="playFrame"
     />
-    <ChartRail v-if="showsPaper && !desk.bare" />
+    <ChartRail v-if="showsPaper && !sight.bare" />
     <PaperStage
       v-if="showsPaper"
       ref="stage"
@@ -158,7 +162,7 @@ onBeforeUnmount(playback.stop)
       @stop="playback.stop()"
     />
     <DeskTray
-      v-if="showsPaper && !desk.bare"
+      v-if="showsPaper && !sight.bare"
       :commands="commands"
       :bitmaps="bitmaps"
       :playing="playback.playing.value"
@@ -166,8 +170,8 @@ onBeforeUnmount(playback.stop)
       :shown="playback.report.value.shown"
       :play-frame="playFrame"
     />
-    <DeskMargin v-if="showsPaper && !desk.bare" :commands="commands" />
-    <DeskAnswer v-if="!desk.bare" class="answers" />
+    <DeskMargin v-if="showsPaper && !sight.bare" :commands="commands" />
+    <DeskAnswer v-if="!sight.bare" class="answers" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
     <LayersPanel v-model="layersShown" />
     <HistoryPanel v-model="historyShown" :bitmaps="bitmaps" />

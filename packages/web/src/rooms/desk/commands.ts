@@ -2,6 +2,9 @@ import { computed, ref, type Ref } from 'vue'
 import { commandsOf, type CommandLine } from '../../keys/command.ts'
 import { FLAT, turnedBy, zoomedAt, type Size } from '../../paint/view.ts'
 import { useDesk } from '../../stores/desk.ts'
+import { useKit } from '../../stores/kit.ts'
+import { useSight } from '../../stores/sight.ts'
+import { useLamp } from '../../stores/lamp.ts'
 import { SHEET_SHAPES, type SheetShape } from '../../stores/settings.ts'
 import { TOOL_NAMES, TOOLS } from '../../tools/table.ts'
 import { useShot } from '../../stores/shot.ts'
@@ -27,6 +30,9 @@ const REDO_KEYS = ['shift+q', 'ctrl+shift+z', 'ctrl+y']
 export function useCommands(room: DeskRoomPort) {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
+  const sight = useSight()
+  const lamp = useLamp()
   const holding = { pan: ref(false), roll: ref(false) }
   const acts = useActs()
   const { sheet } = acts
@@ -35,8 +41,8 @@ export function useCommands(room: DeskRoomPort) {
   const draws = () => shot.mayDraw && !room.isPlaying()
   const edits = () => desk.mayEdit && !room.isPlaying()
   const middle = () => ({ x: room.screen().width / 2, y: room.screen().height / 2 })
-  const zoom = (factor: number) => (desk.view = zoomedAt(desk.view, factor, middle(), room.screen()))
-  const turn = (byRad: number) => (desk.view = turnedBy(desk.view, byRad))
+  const zoom = (factor: number) => (sight.view = zoomedAt(sight.view, factor, middle(), room.screen()))
+  const turn = (byRad: number) => (sight.view = turnedBy(sight.view, byRad))
   const hold = (what: Ref<boolean>, on: boolean) => () => (what.value = on)
   const changes = () => edits() && hasDrawing()
   const always = () => true
@@ -89,20 +95,20 @@ export function useCommands(room: DeskRoomPort) {
       'wipe the drawing that shows through over this one, while held',
       ['shift+d'],
       acts.wipe,
-      () => desk.ghosts.past.length + desk.ghosts.future.length > 0,
-      () => (desk.wiped = null),
+      () => lamp.ghosts.past.length + lamp.ghosts.future.length > 0,
+      () => (sight.wiped = null),
     ),
     make('Look', 'mirror', 'see the paper mirrored', ['shift+w'], () => {
-      desk.view = { ...desk.view, mirrored: !desk.view.mirrored }
+      sight.view = { ...sight.view, mirrored: !sight.view.mirrored }
     }),
-    make('Look', 'silhouettes', 'see silhouettes only', ['shift+h'], () => (desk.silhouettes = !desk.silhouettes)),
-    make('Look', 'light-table', 'light table on or off', ['w'], () => (desk.lightTable.on = !desk.lightTable.on)),
+    make('Look', 'silhouettes', 'see silhouettes only', ['shift+h'], () => (sight.silhouettes = !sight.silhouettes)),
+    make('Look', 'light-table', 'light table on or off', ['w'], () => (lamp.lightTable.on = !lamp.lightTable.on)),
     make('Look', 'play', 'play and stop', ['space'], room.togglePlay),
     make('Look', 'beside', 'the loop small beside the paper', ['shift+p'], () => {
-      desk.beside = { ...desk.beside, on: !desk.beside.on }
+      sight.beside = { ...sight.beside, on: !sight.beside.on }
     }),
-    make('Look', 'bare', 'bare paper', ['h'], () => (desk.bare = !desk.bare)),
-    make('Look', 'margin', 'fold the margin', ['m'], () => (desk.marginFolded = !desk.marginFolded)),
+    make('Look', 'bare', 'bare paper', ['h'], () => (sight.bare = !sight.bare)),
+    make('Look', 'margin', 'fold the margin', ['m'], () => (sight.marginFolded = !sight.marginFolded)),
     make('Look', 'keys', 'this sheet of keys', ['?'], room.showKeys),
 
     make('Go', 'next', 'next to draw, with its two neighbours', ['e'], acts.toNext, () => desk.queue.length > 0),
@@ -127,7 +133,7 @@ export function useCommands(room: DeskRoomPort) {
     make('Go', 'defer', 'put the next to draw at the end', ['shift+u'], acts.defer, () => desk.queue.length > 1),
 
     ...TOOL_NAMES.map(name =>
-      make('Hand', `tool-${name}`, TOOLS[name].says, [TOOLS[name].key], () => (desk.tool = name)),
+      make('Hand', `tool-${name}`, TOOLS[name].says, [TOOLS[name].key], () => (kit.tool = name)),
     ),
     make('Hand', 'mark-pass', 'place marks, drawing by drawing', ['n'], acts.markPass, edits),
     make('Hand', 'thinner', 'thinner', ['c'], () => acts.thicken(0.85)),
@@ -226,10 +232,10 @@ export function useCommands(room: DeskRoomPort) {
     }),
     make('Sheet', 'acts', 'everything for marked frames', ['l'], room.showSheetActs, draws),
     make('Sheet', 'layers', 'layers', ['o'], room.showLayers),
-    make('Sheet', 'only', 'see only this layer', ['shift+o'], () => (desk.onlyLayer = !desk.onlyLayer)),
+    make('Sheet', 'only', 'see only this layer', ['shift+o'], () => (sight.onlyLayer = !sight.onlyLayer)),
     make('Sheet', 'shape', 'sheet as an edge, the whole room, or a strip', ['j'], () => {
-      const at = SHEET_SHAPES.indexOf(desk.sheetShape)
-      desk.sheetShape = SHEET_SHAPES[(at + 1) % SHEET_SHAPES.length] as SheetShape
+      const at = SHEET_SHAPES.indexOf(sight.sheetShape)
+      sight.sheetShape = SHEET_SHAPES[(at + 1) % SHEET_SHAPES.length] as SheetShape
     }),
     make('Sheet', 'loop-from', 'loop starts here', [','], () => acts.setLoop('from'), draws),
     make('Sheet', 'loop-to', 'loop ends here', ['.'], () => acts.setLoop('to'), draws),
@@ -247,7 +253,13 @@ export function useCommands(room: DeskRoomPort) {
     make('Paper', 'farther', 'farther', ['shift+x'], () => zoom(0.8)),
     make('Paper', 'turn-left', 'turn to the left', ['['], () => turn(-TURN_STEP_RAD)),
     make('Paper', 'turn-right', 'turn to the right', [']'], () => turn(TURN_STEP_RAD)),
-    make('Paper', 'fit', 'whole paper, straight', ['0'], () => (desk.view = { ...FLAT, mirrored: desk.view.mirrored })),
+    make(
+      'Paper',
+      'fit',
+      'whole paper, straight',
+      ['0'],
+      () => (sight.view = { ...FLAT, mirrored: sight.view.mirrored }),
+    ),
   ])
 
   return {

@@ -15,6 +15,7 @@ import { frameOfStep, stepOf, stretchOf, turnOf, type Seeing } from '../../share
 import { useKeys } from '../../keys/listen.ts'
 import { useShelves } from '../../stores/shelves.ts'
 import { useDesk } from '../../stores/desk.ts'
+import { useSight } from '../../stores/sight.ts'
 import { useFlip } from '../../stores/flip.ts'
 import { useShot } from '../../stores/shot.ts'
 
@@ -22,6 +23,7 @@ const MOST_TAKES = 4
 
 const shot = useShot()
 const desk = useDesk()
+const sight = useSight()
 const flip = useFlip()
 const bitmaps = useShelves().remote
 const keysShown = ref(false)
@@ -54,7 +56,7 @@ const seeing = computed<Seeing>(() => ({
   only: flip.only,
   layer: flip.oneLayer ? desk.layerId : null,
   silhouettes: flip.silhouettes,
-  hidden: new Set(Object.keys(desk.looks).filter(id => desk.looks[id]?.hidden)),
+  hidden: new Set(Object.keys(sight.looks).filter(id => sight.looks[id]?.hidden)),
 }))
 
 /** Side by side as large as the room allows; one, two beside each other, or four in two rows. */
@@ -175,7 +177,7 @@ const layerName = computed(() => (shot.document && find(shot.document.layers, de
         :width="pictureWidth"
         :bitmaps="bitmaps"
         :seeing="seeing"
-        :looks="desk.looks"
+        :looks="sight.looks"
         :bare="flip.bare"
       />
     </main>

@@ -5,6 +5,7 @@ import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router'
 import { Refused } from '../../api/ask.ts'
 import NightSwitch from '../../shared/NightSwitch.vue'
 import SafeMark from '../../shared/SafeMark.vue'
+import { startAfresh } from '../../stores/afresh.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useShot } from '../../stores/shot.ts'
 import { SHOT_ROOMS } from '../rooms.ts'
@@ -25,7 +26,7 @@ watch(
     problem.value = ''
     try {
       await opened.open(id)
-      desk.reset(frameInAddress())
+      startAfresh(frameInAddress())
     } catch (error) {
       if (error instanceof Refused && error.status === 401)
         await router.push({ name: 'sign-in', query: { back: route.fullPath } })

@@ -8,7 +8,7 @@ const RUST = '#b0552a'
 
 /** Shows a region in the colour it would be painted in; where it would leak, hatched and with a ring round the gap. */
 export function paintRegion(paper: PaperPort, brush: CanvasRenderingContext2D, { outlines, leak }: Region): void {
-  const { matrix: m, density: d, desk } = paper
+  const { matrix: m, density: d, kit, sight } = paper
   brush.setTransform(m[0] * d, m[1] * d, m[2] * d, m[3] * d, m[4] * d, m[5] * d)
   const path = new Path2D()
   for (const outline of outlines) {
@@ -16,7 +16,7 @@ export function paintRegion(paper: PaperPort, brush: CanvasRenderingContext2D, {
     path.closePath()
   }
   brush.globalAlpha = leak ? STRENGTH / 2 : STRENGTH
-  brush.fillStyle = desk.colours({ swatch: desk.swatch, label: null })
+  brush.fillStyle = sight.colours({ swatch: kit.swatch, label: null })
   brush.fill(path, 'evenodd')
   brush.globalAlpha = 1
   if (!leak) return

@@ -28,7 +28,7 @@ const boxAs = (a: Point, b: Point): Point[] => [a, { x: b.x, y: a.y }, b, { x: a
 
 /** Gathers strokes with a loop, a box or a tap; with Shift added to what is gathered, with Alt taken from it. */
 function gatheringHand(paper: PaperPort, { by, parts }: Gathering): Hand {
-  const { shot, desk } = paper
+  const { shot, kit } = paper
   let keys: Modifiers = { shift: false, alt: false }
   const loopOf = (track: readonly Point[]) =>
     by === 'box' && track[0] ? boxAs(track[0], track.at(-1) as Point) : track
@@ -59,13 +59,13 @@ function gatheringHand(paper: PaperPort, { by, parts }: Gathering): Hand {
       const isTap = track.every(p => Math.hypot(p.x - first.x, p.y - first.y) < paper.px(4))
       let ids: string[]
       if (parts && !isTap && !keys.alt) {
-        const cuts = desk.changed.map(drawing => cutByLoop(drawing, shot.book, loopOf(track)))
+        const cuts = kit.changed.map(drawing => cutByLoop(drawing, shot.book, loopOf(track)))
         if (!commitCuts(paper, 'cut', cuts)) return
         ids = cuts.flatMap(cut => cut.inside)
-      } else ids = desk.changed.flatMap(drawing => gatheredBy(drawing, isTap))
-      const before = keys.shift || keys.alt ? desk.gathered : new Set<string>()
+      } else ids = kit.changed.flatMap(drawing => gatheredBy(drawing, isTap))
+      const before = keys.shift || keys.alt ? kit.gathered : new Set<string>()
       const taken = new Set(ids)
-      desk.gather(keys.alt ? [...before].filter(id => !taken.has(id)) : [...before, ...ids])
+      kit.gather(keys.alt ? [...before].filter(id => !taken.has(id)) : [...before, ...ids])
     },
   }
 }

@@ -25,7 +25,7 @@ export const letters = tool({
 
 /** Lays letters from a typeface where the pointer is let go; they are gathered then, to be moved and scaled on. */
 function letteringHand(paper: PaperPort): Hand {
-  const { shot, desk } = paper
+  const { shot, kit } = paper
   const letters = useLetters()
   const { shaped, settings } = letters
   const kind = settings.outlined ? 'line' : 'shape'
@@ -53,9 +53,9 @@ function letteringHand(paper: PaperPort): Hand {
       const paths = shaped.paths.map(path => path.map(s => ({ ...s, x: s.x + place.x, y: s.y + place.y })))
       const ids = addStrokes(paper, paths, kind, 'letters')
       if (!ids) return
-      desk.tool = 'gather'
+      kit.tool = 'gather'
       // Where a drawing had to be begun, it comes up first.
-      void nextTick(() => desk.gather(ids))
+      void nextTick(() => kit.gather(ids))
     },
   }
 }

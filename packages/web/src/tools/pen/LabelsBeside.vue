@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { LABELS, type Label } from '@unhurried/core/document'
 import { LABEL_COLOURS } from '../../paint/colours.ts'
-import { useDesk } from '../../stores/desk.ts'
+import { useKit } from '../../stores/kit.ts'
 
 /** Which limb new lines belong to. */
-const desk = useDesk()
+const kit = useKit()
 const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' }
 </script>
 
@@ -14,10 +14,10 @@ const LABEL_WORDS: Record<Label, string> = { near: 'near limb', far: 'far limb' 
       v-for="label in LABELS"
       :key="label"
       class="beside"
-      :class="{ on: desk.label === label }"
-      :aria-pressed="desk.label === label"
+      :class="{ on: kit.label === label }"
+      :aria-pressed="kit.label === label"
       :title="`Label new lines as the ${LABEL_WORDS[label]}: a working colour here, their own colour when sent off`"
-      @click="desk.label = desk.label === label ? null : label"
+      @click="kit.label = kit.label === label ? null : label"
     >
       <i :style="{ background: LABEL_COLOURS[label] }" />{{ label }}
     </button>

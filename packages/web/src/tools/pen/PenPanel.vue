@@ -5,13 +5,15 @@ import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import { PEN_WORDS, PENS, PENS_AS_THEY_CAME, type PenSettings } from '../../strokes/pens.ts'
 import { useHabits } from '../../stores/habits.ts'
-import { useDesk } from '../../stores/desk.ts'
+import { useKit } from '../../stores/kit.ts'
+import { useSight } from '../../stores/sight.ts'
 import PenPatch from './PenPatch.vue'
 import PenSample from './PenSample.vue'
 import WordChoice from '../../shared/WordChoice.vue'
 
 /** The pens in the case, the settings of the one in the hand, and a scrap of paper to try it on. */
-const desk = useDesk()
+const kit = useKit()
+const sight = useSight()
 const habits = useHabits()
 const SIDE_WORDS: Record<(typeof SIDE_BUTTONS)[number], string> = {
   paper: 'moves the paper',
@@ -19,10 +21,10 @@ const SIDE_WORDS: Record<(typeof SIDE_BUTTONS)[number], string> = {
   gather: 'gathers',
   nothing: 'nothing',
 }
-const pen = computed(() => desk.pens[desk.pen])
-const colour = computed(() => desk.colours({ swatch: desk.swatch, label: desk.label }))
+const pen = computed(() => kit.pens[kit.pen])
+const colour = computed(() => sight.colours({ swatch: kit.swatch, label: kit.label }))
 
-const set = desk.setPen
+const set = kit.setPen
 const LOOKS: Record<NibLook, string> = {
   ink: 'a crisp line',
   pencil: 'grain that builds up',
@@ -60,13 +62,13 @@ const SLIDERS = [
         :key="name"
         class="pen"
         role="radio"
-        :aria-checked="desk.pen === name"
-        :class="{ on: desk.pen === name }"
-        @click="desk.pen = name"
+        :aria-checked="kit.pen === name"
+        :class="{ on: kit.pen === name }"
+        @click="kit.pen = name"
       >
-        <PenSample :pen="desk.pens[name]" :colour="colour" :width="112" :height="30" />
+        <PenSample :pen="kit.pens[name]" :colour="colour" :width="112" :height="30" />
         <span>{{ PEN_WORDS[name] }}</span>
-        <small>{{ Math.round(desk.pens[name].width * 10) / 10 }} px</small>
+        <small>{{ Math.round(kit.pens[name].width * 10) / 10 }} px</small>
       </button>
     </div>
     <div class="settings">
@@ -121,7 +123,7 @@ const SLIDERS = [
         <span>side button</span>
         <WordChoice v-model="habits.sideButton" label="The pen’s side button" :options="sideButtons" />
       </p>
-      <button class="plain link again" @click="set(PENS_AS_THEY_CAME[desk.pen])">this pen as it came</button>
+      <button class="plain link again" @click="set(PENS_AS_THEY_CAME[kit.pen])">this pen as it came</button>
     </div>
   </div>
 </template>

@@ -3,10 +3,12 @@ import { fitPressure, pressed, type Sample } from '@unhurried/core/geometry'
 import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { livePainter, rawSamples, strokeUnderWay, type RawSample, type StrokeUnderWay } from '../../paint/pen.ts'
-import { useDesk } from '../../stores/desk.ts'
+import { useKit } from '../../stores/kit.ts'
+import { useSight } from '../../stores/sight.ts'
 
 /** A scrap of paper to try the pen on: shows how the hand presses and how far the steadied line lags behind it. */
-const desk = useDesk()
+const kit = useKit()
+const sight = useSight()
 const WIDTH = 356
 const HEIGHT = 108
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -23,9 +25,9 @@ const origin = () => canvas.value?.getBoundingClientRect() ?? { left: 0, top: 0 
 
 function down(event: PointerEvent): void {
   if (event.button !== 0) return
-  const pen = desk.pens[desk.pen]
-  stroke = strokeUnderWay(AS_IT_IS, { smoothing: pen.smoothing, bySpeed: pen.bySpeed, pressure: desk.pressure })
-  const colour = desk.colours({ swatch: desk.swatch, label: desk.label })
+  const pen = kit.pens[kit.pen]
+  stroke = strokeUnderWay(AS_IT_IS, { smoothing: pen.smoothing, bySpeed: pen.bySpeed, pressure: kit.pressure })
+  const colour = sight.colours({ swatch: kit.swatch, label: kit.label })
   paint = livePainter(AS_IT_IS, pixelRatio.value, { kind: 'line', width: pen.width, nib: pen.nib, colour })
   pressures.value = []
   lagPx.value = 0
@@ -77,7 +79,7 @@ const said = computed(() => {
   return `pressed ${share(sorted[0] ?? 0)} to ${share(sorted.at(-1) ?? 0)} · ${lag}`
 })
 const handWords = computed(() => {
-  const { firmness } = desk.pressure
+  const { firmness } = kit.pressure
   return firmness < 0.45 ? 'light' : firmness > 0.55 ? 'firm' : 'even'
 })
 const SLIDERS = [
@@ -87,7 +89,7 @@ const SLIDERS = [
 ] as const
 /** The pressure curve, the pressure of the device to the right, that of the line upwards. */
 const curve = computed(() =>
-  Array.from({ length: 41 }, (_, i) => `${(i / 40) * 60},${36 - pressed(desk.pressure, i / 40) * 34}`).join(' '),
+  Array.from({ length: 41 }, (_, i) => `${(i / 40) * 60},${36 - pressed(kit.pressure, i / 40) * 34}`).join(' '),
 )
 </script>
 
@@ -116,21 +118,21 @@ const curve = computed(() =>
       <label v-for="{ name, words, label, least, most } in SLIDERS" :key="name">
         {{ words }}
         <input
-          v-model.number="desk.pressure[name]"
+          v-model.number="kit.pressure[name]"
           type="range"
           :min="least"
           :max="most"
           step="0.01"
           :aria-label="label"
         />
-        <b>{{ name === 'firmness' ? handWords : share(desk.pressure[name]) }}</b>
+        <b>{{ name === 'firmness' ? handWords : share(kit.pressure[name]) }}</b>
       </label>
     </div>
     <p class="acts">
-      <button class="plain link" :disabled="!fitted" @click="fitted && (desk.pressure = fitted)">
+      <button class="plain link" :disabled="!fitted" @click="fitted && (kit.pressure = fitted)">
         fit the curve to this hand
       </button>
-      <button class="plain link" @click="desk.pressure = { least: 0, full: 1, firmness: 0.5 }">straight</button>
+      <button class="plain link" @click="kit.pressure = { least: 0, full: 1, firmness: 0.5 }">straight</button>
     </p>
   </div>
 </template>

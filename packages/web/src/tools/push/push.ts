@@ -23,14 +23,14 @@ export const push = tool({
 
 /** Pushes lines along under a round tip; their weight stays. Pushes only what is gathered, when something is. */
 function pushingHand(paper: PaperPort, { width }: Pushing): Hand {
-  const { shot, desk } = paper
+  const { shot, desk, kit, sight } = paper
   const radius = width / 2
   const now = new Map<string, readonly Sample[]>()
   const { drawing } = desk
   const strokes = new Map((drawing ? strokesOn(drawing) : []).map(stroke => [stroke.id, stroke]))
   for (const element of strokes.values()) {
     const placed = shot.book.placed(element)
-    if (placed && (desk.gathered.size === 0 || desk.gathered.has(element.id))) now.set(element.id, placed.samples)
+    if (placed && (kit.gathered.size === 0 || kit.gathered.has(element.id))) now.set(element.id, placed.samples)
   }
   const moved = new Set<string>()
   let last: Point | null = null
@@ -44,7 +44,7 @@ function pushingHand(paper: PaperPort, { width }: Pushing): Hand {
       const placed = element && shot.book.placed(element)
       if (!element || !placed) continue
       const ink = inked(now.get(id) ?? [], placed.kind, placed.width, placed.nib)
-      paintInked(brush, ink, desk.colours(element))
+      paintInked(brush, ink, sight.colours(element))
     }
   }
   return {
@@ -67,7 +67,7 @@ function pushingHand(paper: PaperPort, { width }: Pushing): Hand {
       if (!drawing || moved.size === 0) return
       const edit = reshapeEdit(drawing, shot.book, moved, (samples, id) => now.get(id) ?? samples)
       shot.commit(`push on ${drawing.number}`, edit.ops, { samples: edit.samples })
-      if (desk.gathered.size) desk.gather([...desk.gathered].map(id => edit.renamed.get(id) ?? id))
+      if (kit.gathered.size) kit.gather([...kit.gathered].map(id => edit.renamed.get(id) ?? id))
     },
   }
 }

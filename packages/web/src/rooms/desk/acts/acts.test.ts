@@ -43,6 +43,9 @@ jest.unstable_mockModule('../../../local/database.ts', () => ({
 
 const { useShot } = await import('../../../stores/shot.ts')
 const { useDesk } = await import('../../../stores/desk.ts')
+const { useKit } = await import('../../../stores/kit.ts')
+const { useSight } = await import('../../../stores/sight.ts')
+const { startAfresh } = await import('../../../stores/afresh.ts')
 const { useActs } = await import('./acts.ts')
 const { useAsking } = await import('../../../stores/asking.ts')
 const { useInForce } = await import('../../../stores/inForce.ts')
@@ -64,7 +67,7 @@ const element = (id: string): Element => ({
 /** A desk with drawings 1 (two frames) and 3 (four frames) of twelve, standing on the first frame. */
 function desk() {
   setActivePinia(createPinia())
-  const [shot, on] = [useShot(), useDesk()]
+  const [shot, on, kit, sight] = [useShot(), useDesk(), useKit(), useSight()]
   const ops: Operation[] = [1, 3].map(number => ({
     kind: 'drawing.add',
     drawing: {
@@ -85,13 +88,13 @@ function desk() {
   if (!result.ok) throw new Error(result.refusal.code)
   shot.replica = markRaw(openReplica(0, result.document))
   shot.role = 'owner'
-  on.reset(0)
+  startAfresh(0)
   const column = () => {
     const take = get(shot.document!.takes, FIRST.take)
     const written = get(take.columns, L).map(r => `${r.drawing ? shot.drawing(r.drawing)?.number : '-'}×${r.frames}`)
     return `${written.join(' ')} / ${take.length}`
   }
-  return { shot, on, acts: useActs(), column }
+  return { shot, on, kit, sight, acts: useActs(), column }
 }
 
 beforeEach(() => void jest.useFakeTimers())
@@ -423,22 +426,22 @@ describe('the layer in the hand', () => {
 
 describe('what is left to look at', () => {
   test('looks of layers and drawings put off are kept for the shot, and have their way back', async () => {
-    const { shot, on } = desk()
+    const { shot, on, sight } = desk()
     shot.id = 'a-shot'
-    on.reset(0)
-    on.setLook(L, { opacity: 0.3 })
+    startAfresh(0)
+    sight.setLook(L, { opacity: 0.3 })
     on.deferred = ['d3']
     const inForce = useInForce()
     expect(inForce.list.map(one => one.words)).toEqual(['figure is at 30 %'])
     await nextTick()
     setActivePinia(createPinia())
-    const [again, fresh] = [useShot(), useDesk()]
+    const [again, fresh] = [useShot(), useSight()]
     again.id = 'a-shot'
-    fresh.reset(0)
-    expect([fresh.looks, fresh.deferred]).toEqual([{ [L]: { hidden: false, opacity: 0.3, tint: null } }, ['d3']])
+    startAfresh(0)
+    expect([fresh.looks, useDesk().deferred]).toEqual([{ [L]: { hidden: false, opacity: 0.3, tint: null } }, ['d3']])
     sessionStorage.setItem('shot a-shot', '{"looks":{"x":"upside down"},"deferred":"d3"}')
-    fresh.reset(0)
-    expect([fresh.looks, fresh.deferred]).toEqual([{}, []])
+    startAfresh(0)
+    expect([fresh.looks, useDesk().deferred]).toEqual([{}, []])
   })
 
   test('the queue is skipped and put off', () => {
@@ -460,8 +463,8 @@ describe('what is left to look at', () => {
 
 describe('acts on strokes', () => {
   test('nudges are one step; arrows move what is gathered and nothing else', () => {
-    const { shot, on, acts } = desk()
-    on.gathered = new Set(['e1'])
+    const { shot, on, acts, kit } = desk()
+    kit.gathered = new Set(['e1'])
     for (let i = 0; i < 5; i++) acts.arrow(1, 0, false)
     acts.arrow(0, 1, true)
     expect(get(shot.drawing('d1')!.elements, 'e1').matrix).toEqual([1, 0, 0, 1, 5, 10])
@@ -471,38 +474,38 @@ describe('acts on strokes', () => {
   })
 
   test('delete takes off what is gathered, and else the whole drawing’s lines', () => {
-    const { shot, on, acts } = desk()
-    on.gathered = new Set(['e1', 'gone'])
+    const { shot, on, acts, kit } = desk()
+    kit.gathered = new Set(['e1', 'gone'])
     acts.deleteStrokes()
-    expect([on.gathered.size, Object.keys(shot.drawing('d1')!.elements)]).toEqual([0, []])
+    expect([kit.gathered.size, Object.keys(shot.drawing('d1')!.elements)]).toEqual([0, []])
     on.goTo(3)
     acts.deleteStrokes()
     expect(Object.keys(shot.drawing('d3')!.elements)).toEqual([])
   })
 
   test('the role goes round, and thickness stays within its bounds', () => {
-    const { on, acts } = desk()
+    const { on, acts, kit } = desk()
     const roles = [1, 2, 3].map(() => (acts.nextRole(), on.drawing?.role))
     expect(roles).toEqual(['breakdown', 'inbetween', 'key'])
     for (let i = 0; i < 60; i++) acts.thicken(1.2)
-    expect(on.pens[on.pen].width).toBe(160)
+    expect(kit.pens[kit.pen].width).toBe(160)
     for (let i = 0; i < 90; i++) acts.thicken(0.8)
-    expect(on.pens[on.pen].width).toBe(1)
+    expect(kit.pens[kit.pen].width).toBe(1)
   })
 })
 
 describe('looking', () => {
   test('flipping shows a neighbour instead, rolling goes at most four away, letting go comes back', () => {
-    const { on, acts } = desk()
+    const { acts, sight } = desk()
     acts.flip(1)
-    expect(on.flippedTo).toBe('d3')
+    expect(sight.flippedTo).toBe('d3')
     acts.letGo()
     acts.rollBy(9)
-    expect(on.flippedTo).toBe('d3')
+    expect(sight.flippedTo).toBe('d3')
     acts.rollBy(0)
-    expect(on.flippedTo).toBeNull()
+    expect(sight.flippedTo).toBeNull()
     acts.flip(-1)
-    expect(on.flippedTo).toBeNull()
+    expect(sight.flippedTo).toBeNull()
   })
 
   test('more changes than one step may hold are told and not begun', () => {

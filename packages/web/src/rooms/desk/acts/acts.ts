@@ -18,6 +18,9 @@ import { WIDEST_PX } from '../../../strokes/pens.ts'
 import { useToolInHand } from '../../../tools/table.ts'
 import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { NO_LINE, TIMED_ELSEWHERE } from '../../../words/refusals.ts'
@@ -41,6 +44,9 @@ const FLIP_MS = 150
 export function useActs() {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
+  const sight = useSight()
+  const lamp = useLamp()
   const asking = useAsking()
   const inHand = useToolInHand()
   const sheet = useSheetActs()
@@ -49,11 +55,11 @@ export function useActs() {
 
   function flip(direction: -1 | 1, steps = 1): void {
     if (!shot.document || !shot.take) return
-    const round = desk.lightTable.wrap ? desk.loop : null
+    const round = lamp.lightTable.wrap ? desk.loop : null
     const ids = neighbours(shot.document, shot.take, desk.layerId, desk.frame, direction, steps, round)
-    desk.flippedTo = ids[ids.length - 1] ?? null
+    sight.flippedTo = ids[ids.length - 1] ?? null
   }
-  const letGo = () => (desk.flippedTo = null)
+  const letGo = () => (sight.flippedTo = null)
 
   /** Rolls through the neighbours: negative is back, 0 the present drawing. */
   function rollBy(steps: number): void {
@@ -81,8 +87,8 @@ export function useActs() {
 
   /** Lays the nearest drawing that shows through beside the present one, to be wiped over it. */
   function wipe(): void {
-    const other = desk.pinned[0] ?? desk.ghosts.past[0] ?? desk.ghosts.future[0]
-    if (other) desk.wiped = { drawing: other, x: -1 }
+    const other = lamp.pinned[0] ?? lamp.ghosts.past[0] ?? lamp.ghosts.future[0]
+    if (other) sight.wiped = { drawing: other, x: -1 }
   }
 
   function toNeighbour(direction: -1 | 1): void {
@@ -95,7 +101,7 @@ export function useActs() {
     if (!next) return
     desk.layerId = next.drawing.layer
     desk.goTo(next.frame)
-    desk.parents = { left: next.left?.id ?? null, right: next.right?.id ?? null }
+    lamp.parents = { left: next.left?.id ?? null, right: next.right?.id ?? null }
   }
 
   /** Leaves the next drawing out until one comes back to the shot, and goes to the one after it. */
@@ -219,7 +225,7 @@ export function useActs() {
 
   function arrow(dx: number, dy: number, far: boolean): void {
     const px = far ? 10 : 1
-    if (desk.gathered.size) strokes.nudge(dx * px, dy * px)
+    if (kit.gathered.size) strokes.nudge(dx * px, dy * px)
     else if (far) sheet.extend(dy, dx)
     else if (dy) {
       desk.selection = null
@@ -270,7 +276,7 @@ export function useActs() {
   function deleteStrokes(): void {
     const { drawing } = desk
     if (!drawing) return
-    if (desk.gathered.size) strokes.remove()
+    if (kit.gathered.size) strokes.remove()
     else shot.commit(word('clear'), clearDrawing(drawing))
   }
 
@@ -286,9 +292,9 @@ export function useActs() {
     const { document } = shot
     if (!document) return
     const marks = marksOf(document, desk.layerId)
-    const at = desk.tool === 'mark' ? marks.findIndex(mark => mark.id === desk.markId) : -1
-    desk.tool = 'mark'
-    desk.markId = marks[(at + 1) % Math.max(1, marks.length)]?.id ?? null
+    const at = kit.tool === 'mark' ? marks.findIndex(mark => mark.id === kit.markId) : -1
+    kit.tool = 'mark'
+    kit.markId = marks[(at + 1) % Math.max(1, marks.length)]?.id ?? null
   }
 
   return {
@@ -320,11 +326,11 @@ export function useActs() {
     strokes,
     /** Copying and pasting mean strokes while some are gathered, or were copied last; else frames of the sheet. */
     async copy() {
-      if (desk.gathered.size && strokes.copy()) return
+      if (kit.gathered.size && strokes.copy()) return
       if (await sheet.copy()) forgetStrokes()
     },
     async cut() {
-      if (desk.gathered.size && strokes.copy()) return strokes.remove()
+      if (kit.gathered.size && strokes.copy()) return strokes.remove()
       forgetStrokes()
       await sheet.cut()
     },
@@ -338,11 +344,11 @@ export function useActs() {
     dropAll() {
       asking.drop()
       strokes.backToTool()
-      desk.gather([])
+      kit.gather([])
       desk.selection = null
-      desk.parents = null
-      desk.bare = false
-      if (desk.tool === 'mark') desk.markId = null
+      lamp.parents = null
+      sight.bare = false
+      if (kit.tool === 'mark') kit.markId = null
     },
   }
 }

@@ -38,6 +38,7 @@ import { lengthOf, slice, type Cycle } from '@unhurried/core/time'
 import { keepClip, readClip } from '../../../local/database.ts'
 import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { TIMED_ELSEWHERE } from '../../../words/refusals.ts'
@@ -46,11 +47,12 @@ import { TIMED_ELSEWHERE } from '../../../words/refusals.ts'
 export function useSheetActs() {
   const shot = useShot()
   const desk = useDesk()
+  const sight = useSight()
   const asking = useAsking()
   let anchor = { frame: 0, layer: '' }
 
   /** Layers from left to right, as the sheet shows them: the topmost first. */
-  const columns = () => desk.columns
+  const columns = () => sight.columns
 
   const timed = (layer: string) => (shot.document ? timedBy(shot.document, layer) : layer)
 

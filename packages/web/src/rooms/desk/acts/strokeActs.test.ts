@@ -41,6 +41,9 @@ jest.unstable_mockModule('../../../local/database.ts', () => ({
 
 const { useShot } = await import('../../../stores/shot.ts')
 const { useDesk } = await import('../../../stores/desk.ts')
+const { useKit } = await import('../../../stores/kit.ts')
+const { useSight } = await import('../../../stores/sight.ts')
+const { startAfresh } = await import('../../../stores/afresh.ts')
 const { useLetters } = await import('../../../stores/letters.ts')
 const { settingsNow, TOOL_NAMES, TOOLS } = await import('../../../tools/table.ts')
 const { forgetStrokes, useStrokeActs } = await import('./strokeActs.ts')
@@ -52,8 +55,8 @@ function handOf(port: PaperPort, name: Name): Hand {
   if (!hand) throw new Error(`${name} has no hand`)
   return hand
 }
-const setTo = ({ desk: on }: PaperPort, name: Name, settings: object) =>
-  (on.toolSettings = { ...on.toolSettings, [name]: settings })
+const setTo = ({ kit }: PaperPort, name: Name, settings: object) =>
+  (kit.toolSettings = { ...kit.toolSettings, [name]: settings })
 
 beforeEach(() => void jest.useFakeTimers())
 afterEach(() => void jest.useRealTimers())
@@ -70,10 +73,10 @@ function desk() {
   setActivePinia(createPinia())
   forgetStrokes()
   sent.length = 0
-  const [shot, on] = [useShot(), useDesk()]
+  const [shot, on, kit, sight] = [useShot(), useDesk(), useKit(), useSight()]
   shot.replica = markRaw(openReplica(0, freshDocument({ width: 640, height: 360, fps: 24, paper: '#fdfaf3' }, 12)))
   shot.role = 'owner'
-  on.reset(0)
+  startAfresh(0)
   shot.commit('drawings', [
     ...[1, 5, 9].map(number => ({
       kind: 'drawing.add' as const,
@@ -91,6 +94,8 @@ function desk() {
   const port: PaperPort = {
     shot,
     desk: on,
+    kit,
+    sight,
     matrix: IDENTITY,
     density: 1,
     brush: noCanvas(),
@@ -107,7 +112,7 @@ function desk() {
   const row = (y: number, from = 40, to = 200) =>
     Array.from({ length: 21 }, (_, i) => [from + ((to - from) * i) / 20, y] as const)
   const strokes = (id = 'd1') => strokesOn(shot.drawing(id) as Drawing)
-  return { shot, on, acts: useStrokeActs(), port, use, row, strokes }
+  return { shot, on, kit, acts: useStrokeActs(), port, use, row, strokes }
 }
 
 const around = [
@@ -142,7 +147,7 @@ describe('strokes changed later', () => {
   })
 
   test('a whole drawing that is moved takes its marks along; a part of it does not', () => {
-    const { shot, on, acts, port, use, row } = desk()
+    const { shot, acts, port, use, row, kit } = desk()
     use(handOf(port, 'line'), row(50))
     use(handOf(port, 'line'), row(90))
     shot.commit('nose', [
@@ -152,26 +157,26 @@ describe('strokes changed later', () => {
     acts.gatherAll()
     acts.mapBy('shift', translation(10, 5))
     expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55, planted: true } })
-    on.gather([[...on.gathered][0] as string])
+    kit.gather([[...kit.gathered][0] as string])
     acts.mapBy('shift', translation(10, 5))
     expect(shot.drawing('d1')?.marks).toEqual({ nose: { x: 110, y: 55, planted: true } })
   })
 
   test('numbers are done in order about the pivot', () => {
-    const { on, acts, port, use, row, strokes } = desk()
+    const { acts, port, use, row, strokes, kit } = desk()
     use(handOf(port, 'line'), row(50))
     acts.gatherAll()
-    on.pivot = { x: 0, y: 0 }
+    kit.pivot = { x: 0, y: 0 }
     acts.byNumbers({ dx: 3, dy: 0, width: 200, height: 100, turn: 90, skew: 0 })
     // (1, 0) is twice as far out, a quarter turn clockwise, and 3 px to the right.
     expect(strokes()[0]?.matrix?.map(v => Math.round(v * 100) / 100 + 0)).toEqual([0, 2, -1, 0, 3, 0])
   })
 
   test('lines are re-weighted, re-coloured, labelled and given another pen; a shape stays what it is', () => {
-    const { on, acts, port, use, row, strokes } = desk()
+    const { acts, port, use, row, strokes, kit } = desk()
     use(handOf(port, 'line'), row(50))
     acts.gatherAll()
-    on.swatch = 'leaf'
+    kit.swatch = 'leaf'
     acts.reweight(2)
     acts.relabel('near')
     acts.renib({ look: 'pencil', ends: 'blunt', thinning: 0.1 })
@@ -179,12 +184,12 @@ describe('strokes changed later', () => {
   })
 
   test('strokes copied are pasted in place through all marked drawings, and mirrored as a copy', () => {
-    const { on, acts, port, use, row, strokes } = desk()
+    const { on, acts, port, use, row, strokes, kit } = desk()
     use(handOf(port, 'line'), row(50))
     acts.gatherAll()
     expect(acts.copy()).toBe(true)
     on.selection = { layers: [FIRST.drawn], from: 0, to: 12 }
-    on.through = true
+    kit.through = true
     acts.paste()
     expect(['d1', 'd5', 'd9'].map(id => strokes(id).length)).toEqual([2, 1, 1])
     expect(new Set(strokes('d9').map(e => e.samples))).toEqual(new Set(strokes('d1').map(e => e.samples)))
@@ -213,7 +218,7 @@ describe('strokes changed later', () => {
   })
 
   test('gathering adds with Shift, takes away with Alt, and cuts when told to', () => {
-    const { on, port, use, row, strokes } = desk()
+    const { port, use, row, strokes, kit } = desk()
     use(handOf(port, 'line'), row(50))
     use(handOf(port, 'line'), row(90))
     const box = (top: number, bottom: number, right = 640) =>
@@ -223,23 +228,23 @@ describe('strokes changed later', () => {
       ] as const
     setTo(port, 'gather', { by: 'box', parts: false })
     use(handOf(port, 'gather'), box(0, 70))
-    expect(on.gathered.size).toBe(1)
+    expect(kit.gathered.size).toBe(1)
     use(handOf(port, 'gather'), box(70, 120), { shift: true, alt: false })
-    expect(on.gathered.size).toBe(2)
+    expect(kit.gathered.size).toBe(2)
     use(handOf(port, 'gather'), box(70, 120), { shift: false, alt: true })
-    expect([...on.gathered]).toEqual([strokes()[0]?.id])
+    expect([...kit.gathered]).toEqual([strokes()[0]?.id])
     setTo(port, 'gather', { by: 'box', parts: true })
     use(handOf(port, 'gather'), box(0, 70, 120))
-    expect([strokes().length, on.gathered.size]).toEqual([3, 1])
+    expect([strokes().length, kit.gathered.size]).toEqual([3, 1])
   })
 })
 
 describe('what the hand is told', () => {
   test('a rubber is as wide as the rubber, whatever tool is in the hand', () => {
-    const { on, port, use, row, strokes } = desk()
+    const { port, use, row, strokes, kit } = desk()
     use(handOf(port, 'line'), row(50))
-    on.tool = 'line'
-    on.setPen({ width: 150 })
+    kit.tool = 'line'
+    kit.setPen({ width: 150 })
     use(handOf(port, 'rub-out'), row(110, 60, 90))
     expect(strokes()).toHaveLength(1)
     use(handOf(port, 'rub-out'), row(56, 60, 90))
@@ -247,18 +252,18 @@ describe('what the hand is told', () => {
   })
 
   test('the total of a nudge counts what was done, and not what was undone', async () => {
-    const { shot, on, acts, port, use, row } = desk()
+    const { shot, acts, port, use, row, kit } = desk()
     use(handOf(port, 'line'), row(50))
     acts.gatherAll()
     acts.nudge(3, 0)
     acts.nudge(0, -10)
-    expect(on.nudged).toEqual({ x: 3, y: -10 })
+    expect(kit.nudged).toEqual({ x: 3, y: -10 })
     shot.undo()
     await nextTick()
-    expect(on.nudged).toEqual({ x: 0, y: 0 })
+    expect(kit.nudged).toEqual({ x: 0, y: 0 })
     shot.role = 'reviewer'
     acts.nudge(5, 5)
-    expect(on.nudged).toEqual({ x: 0, y: 0 })
+    expect(kit.nudged).toEqual({ x: 0, y: 0 })
   })
 })
 
@@ -296,9 +301,9 @@ describe('an evening of tools', () => {
   test('any use of the tools is taken by the server, undone exactly, and redone exactly', () => {
     fc.assert(
       fc.property(fc.array(act, { maxLength: 14 }), fc.boolean(), fc.boolean(), (done, through, parts) => {
-        const { shot, on, acts, port, use } = desk()
+        const { shot, on, acts, port, use, kit } = desk()
         on.selection = { layers: [FIRST.drawn], from: 0, to: 8 }
-        on.through = through
+        kit.through = through
         setTo(port, 'gather', { by: 'loop', parts })
         useLetters().shaped = shapeLetters(font, FRESH_LETTERS)
         const start = shot.document
@@ -321,7 +326,7 @@ describe('an evening of tools', () => {
             'take off': acts.remove,
           }
           if (what in TOOLS) {
-            on.tool = what
+            kit.tool = what
             use(handOf(port, what as Name), [...around.slice(0, shift ? 1 : 0), ...places], { shift, alt: false })
           } else other[what as keyof typeof other]()
         }

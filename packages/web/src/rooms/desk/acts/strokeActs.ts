@@ -38,6 +38,7 @@ import { reshapeEdit } from '../../../strokes/edits.ts'
 import { addedCopies, gatheredEdit, type Change } from '../../../strokes/gathered.ts'
 import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 
@@ -62,17 +63,18 @@ export const forgetStrokes = () => (clip.value = null)
 export function useStrokeActs() {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
   const asking = useAsking()
 
   /** Gathered strokes by the drawing they lie on. */
   const gathered = () =>
-    desk.changed.map(drawing => ({
+    kit.changed.map(drawing => ({
       drawing,
-      elements: Object.values(drawing.elements).filter(element => desk.gathered.has(element.id)),
+      elements: Object.values(drawing.elements).filter(element => kit.gathered.has(element.id)),
     }))
 
   function box(): Box {
-    return [...desk.gathered].reduce<Box>((all, id) => {
+    return [...kit.gathered].reduce<Box>((all, id) => {
       const element = desk.drawing?.elements[id]
       const stroke = element && shot.book.placed(element)
       return stroke ? unite(all, stroke.box) : all
@@ -80,11 +82,11 @@ export function useStrokeActs() {
   }
   function pivot(): Point {
     const around = box()
-    return desk.pivot ?? (isEmptyBox(around) ? { x: 0, y: 0 } : centreOf(around))
+    return kit.pivot ?? (isEmptyBox(around) ? { x: 0, y: 0 } : centreOf(around))
   }
 
   function rename(renamed: ReadonlyMap<string, string>): void {
-    if (renamed.size) desk.gathered = new Set([...desk.gathered].map(id => renamed.get(id) ?? id))
+    if (renamed.size) kit.gathered = new Set([...kit.gathered].map(id => renamed.get(id) ?? id))
   }
 
   /** Moves, scales, turns, skews, mirrors or bends what is gathered. */
@@ -92,8 +94,8 @@ export function useStrokeActs() {
     if (!desk.mayEdit) return false
     const { document } = shot
     if (!document) return false
-    const edit = gatheredEdit(desk.changed, shot.book, desk.gathered, how, line => sheetsUnder(document, line))
-    if (shot.commit(`${label} ${desk.changedWords}`, edit.ops, { samples: edit.samples, joins })) return false
+    const edit = gatheredEdit(kit.changed, shot.book, kit.gathered, how, line => sheetsUnder(document, line))
+    if (shot.commit(`${label} ${kit.changedWords}`, edit.ops, { samples: edit.samples, joins })) return false
     rename(edit.renamed)
     return true
   }
@@ -101,7 +103,7 @@ export function useStrokeActs() {
 
   function nudge(dx: number, dy: number): void {
     const done = change('nudge', { kind: 'map', by: translation(dx, dy) }, true)
-    if (done) desk.nudged = { x: desk.nudged.x + dx, y: desk.nudged.y + dy }
+    if (done) kit.nudged = { x: kit.nudged.x + dx, y: kit.nudged.y + dy }
   }
 
   /** Typed numbers: pixels, per cent, degrees (clockwise), in this order and about the pivot. */
@@ -127,14 +129,14 @@ export function useStrokeActs() {
       const changes = elements.filter(isStroke).map(stroke => ({ id: stroke.id, patch: patchOf(stroke) }))
       return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
     })
-    if (ops.length) shot.commit(`${label} ${desk.changedWords}`, ops)
+    if (ops.length) shot.commit(`${label} ${kit.changedWords}`, ops)
   }
 
   /** The drawings of the layer on which the same strokes lie. */
   const alike = () => {
     const { document } = shot
     const here = desk.drawing
-    return document && here && desk.gathered.size ? alikeIn(document, here.id, [...desk.gathered]) : null
+    return document && here && kit.gathered.size ? alikeIn(document, here.id, [...kit.gathered]) : null
   }
 
   /** Gives what is gathered a layer of its own, through all drawings where it is alike. */
@@ -158,7 +160,7 @@ export function useStrokeActs() {
     const marks = Object.entries(here.marks)
       .filter(([, { x, y }]) => within({ left: x, right: x, top: y, bottom: y }))
       .map(([id]) => id)
-    const ops = partToLayer(document, here.id, [...desk.gathered], { ...wish, paint, marks }, newId)
+    const ops = partToLayer(document, here.id, [...kit.gathered], { ...wish, paint, marks }, newId)
     if (shot.commit(`${wish.name} to a layer of its own`, ops)) return
     const fresh = Object.keys(shot.document?.layers ?? {}).find(id => !before.has(id))
     const where = touched.size === 1 ? `${here.number}` : `${touched.size} drawings`
@@ -184,12 +186,12 @@ export function useStrokeActs() {
   }
 
   function smooth(): void {
-    const edits = desk.changed.map(drawing =>
-      reshapeEdit(drawing, shot.book, desk.gathered, samples => smoothed(samples)),
+    const edits = kit.changed.map(drawing =>
+      reshapeEdit(drawing, shot.book, kit.gathered, samples => smoothed(samples)),
     )
     const samples = new Map(edits.flatMap(edit => [...edit.samples]))
     const ops = edits.flatMap(edit => edit.ops)
-    if (!shot.commit(`smooth ${desk.changedWords}`, ops, { samples }))
+    if (!shot.commit(`smooth ${kit.changedWords}`, ops, { samples }))
       rename(new Map(edits.flatMap(edit => [...edit.renamed])))
   }
 
@@ -217,7 +219,7 @@ export function useStrokeActs() {
         samples: new Map([[sampleId, packSamples(samples)]]),
       })
     )
-      desk.gather([id])
+      kit.gather([id])
   }
 
   function remove(): void {
@@ -226,8 +228,8 @@ export function useStrokeActs() {
         ? [{ kind: 'elements.remove', drawing: drawing.id, ids: elements.map(element => element.id) }]
         : [],
     )
-    desk.gather([])
-    if (ops.length) shot.commit(`take strokes off ${desk.changedWords}`, ops)
+    kit.gather([])
+    if (ops.length) shot.commit(`take strokes off ${kit.changedWords}`, ops)
   }
 
   function copy(): boolean {
@@ -250,17 +252,17 @@ export function useStrokeActs() {
   function paste(): void {
     const { document } = shot
     const held = clip.value
-    if (!document || !held || desk.changed.length === 0) return
+    if (!document || !held || kit.changed.length === 0) return
     const missing = held.swatches.filter(swatch => !has(document.swatches, swatch.id))
-    const added = desk.changed.map(drawing => addedCopies(drawing, held.elements, null))
+    const added = kit.changed.map(drawing => addedCopies(drawing, held.elements, null))
     const ops: Operation[] = [
       ...missing.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
       ...added.flatMap(one => one.ops),
     ]
     const samples = held.shot === shot.id ? {} : { samples: held.samples }
-    if (shot.commit(`paste strokes ${desk.changedWords}`, ops, samples)) return
-    desk.tool = 'gather'
-    desk.gather(added.flatMap(one => one.ids))
+    if (shot.commit(`paste strokes ${kit.changedWords}`, ops, samples)) return
+    kit.tool = 'gather'
+    kit.gather(added.flatMap(one => one.ids))
   }
 
   function duplicateMirrored(axis: Axis): void {
@@ -268,16 +270,16 @@ export function useStrokeActs() {
     const added = gathered().map(({ drawing, elements }) => addedCopies(drawing, elements, by))
     if (
       !shot.commit(
-        `mirrored copy ${desk.changedWords}`,
+        `mirrored copy ${kit.changedWords}`,
         added.flatMap(one => one.ops),
       )
     )
-      desk.gather(added.flatMap(one => one.ids))
+      kit.gather(added.flatMap(one => one.ids))
   }
 
   /** What was gathered at once with a key is let go of: the tool from before is in the hand again. */
   function backToTool(): void {
-    if (toolBefore && desk.tool === 'gather') desk.tool = toolBefore
+    if (toolBefore && kit.tool === 'gather') kit.tool = toolBefore
     toolBefore = null
   }
 
@@ -301,15 +303,15 @@ export function useStrokeActs() {
     copy,
     paste,
     canPaste: () => clip.value !== null,
-    recolour: () => set('colour', () => ({ swatch: desk.swatch })),
+    recolour: () => set('colour', () => ({ swatch: kit.swatch })),
     reweight: (factor: number) =>
       set('line weight', element => ({ width: Math.max(0.5, Math.round(element.width * factor * 10) / 10) })),
     renib: (nib: Nib) => set('line of another pen', () => ({ nib })),
     relabel: (label: Stroke['label']) => set(label ? `label ${label}` : 'no label', () => ({ label })),
     gatherAll: () => {
-      if (desk.tool !== 'gather') toolBefore = desk.tool
-      desk.tool = 'gather'
-      desk.gather(desk.changed.flatMap(drawing => Object.keys(drawing.elements)))
+      if (kit.tool !== 'gather') toolBefore = kit.tool
+      kit.tool = 'gather'
+      kit.gather(kit.changed.flatMap(drawing => Object.keys(drawing.elements)))
     },
   }
 }

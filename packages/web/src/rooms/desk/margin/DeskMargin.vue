@@ -2,7 +2,8 @@
 import { ChevronLeft, ChevronRight } from 'lucide-vue-next'
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { TASKS, useDrawers, type Task } from '../../../stores/drawers.ts'
 import { useHands } from '../../../stores/hands.ts'
 import { useHabits } from '../../../stores/habits.ts'
@@ -12,7 +13,8 @@ import MarginDrawer from './MarginDrawer.vue'
 
 /** What is said beside the paper, in drawers: which are open belongs to the task in hand. */
 defineProps<{ commands: Commands }>()
-const desk = useDesk()
+const kit = useKit()
+const sight = useSight()
 const habits = useHabits()
 const hands = useHands()
 const drawers = useDrawers()
@@ -24,16 +26,16 @@ const TASK_WORDS: Record<Task, string> = {
 }
 const isOpen = (name: DrawerName) => {
   const drawer: Drawer = DRAWERS[name]
-  return drawer.inUse?.(desk) || drawers.isOpen(name, drawer.openFor.includes(drawers.task))
+  return drawer.inUse?.() || drawers.isOpen(name, drawer.openFor.includes(drawers.task))
 }
 /** Those in use lie on top, the shut ones below, each in their order. */
 const order = computed(() => [...DRAWER_NAMES.filter(isOpen), ...DRAWER_NAMES.filter(name => !isOpen(name))])
 </script>
 
 <template>
-  <aside class="margin" :class="{ folded: desk.marginFolded }" aria-label="Margin">
+  <aside class="margin" :class="{ folded: sight.marginFolded }" aria-label="Margin">
     <header>
-      <div v-if="!desk.marginFolded" class="tasks" role="radiogroup" aria-label="What the desk is for now">
+      <div v-if="!sight.marginFolded" class="tasks" role="radiogroup" aria-label="What the desk is for now">
         <button
           v-for="task in TASKS"
           :key="task"
@@ -49,22 +51,22 @@ const order = computed(() => [...DRAWER_NAMES.filter(isOpen), ...DRAWER_NAMES.fi
       </div>
       <button
         class="plain fold"
-        :aria-expanded="!desk.marginFolded"
-        :title="commands.tip('margin', desk.marginFolded ? 'Unfold the margin' : 'Fold the margin')"
-        @click="desk.marginFolded = !desk.marginFolded"
+        :aria-expanded="!sight.marginFolded"
+        :title="commands.tip('margin', sight.marginFolded ? 'Unfold the margin' : 'Fold the margin')"
+        @click="sight.marginFolded = !sight.marginFolded"
       >
-        <component :is="desk.marginFolded ? ChevronLeft : ChevronRight" :size="15" aria-hidden="true" />
-        <span class="hush">{{ desk.marginFolded ? 'Unfold the margin' : 'Fold the margin' }}</span>
+        <component :is="sight.marginFolded ? ChevronLeft : ChevronRight" :size="15" aria-hidden="true" />
+        <span class="hush">{{ sight.marginFolded ? 'Unfold the margin' : 'Fold the margin' }}</span>
       </button>
     </header>
-    <div v-if="!desk.marginFolded" class="notes">
-      <GatheredNote v-if="desk.gathered.size" class="gathered" :commands="commands" :strokes="commands.strokes" />
+    <div v-if="!sight.marginFolded" class="notes">
+      <GatheredNote v-if="kit.gathered.size" class="gathered" :commands="commands" :strokes="commands.strokes" />
       <MarginDrawer
         v-for="name in order"
         :key="name"
         :label="DRAWERS[name].label"
         :words="DRAWERS[name].words"
-        :says="DRAWERS[name].says(desk)"
+        :says="DRAWERS[name].says()"
         :open="isOpen(name)"
         @toggle="drawers.set(name, !isOpen(name))"
       >

@@ -5,21 +5,21 @@ import { computed, reactive, ref } from 'vue'
 import type { StrokeActs } from '../acts/strokeActs.ts'
 import type { Commands } from '../commands.ts'
 import { PEN_WORDS } from '../../../strokes/pens.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { oneLine } from '../../../words/oneLine.ts'
 
 /** What is gathered, and everything that can be done with it in numbers and words. */
 const props = defineProps<{ commands: Commands; strokes: StrokeActs }>()
-const desk = useDesk()
+const kit = useKit()
 const shot = useShot()
 
-const touched = computed(() => desk.changed.filter(drawing => [...desk.gathered].some(id => drawing.elements[id])))
+const touched = computed(() => kit.changed.filter(drawing => [...kit.gathered].some(id => drawing.elements[id])))
 const said = computed(() => {
   const where = touched.value.length === 1 ? `on ${touched.value[0]?.number}` : `on ${touched.value.length} drawings`
-  return `${counted(desk.gathered.size, 'stroke')} ${where}`
+  return `${counted(kit.gathered.size, 'stroke')} ${where}`
 })
-const colour = computed(() => shot.document && find(shot.document.swatches, desk.swatch))
+const colour = computed(() => shot.document && find(shot.document.swatches, kit.swatch))
 
 const AS_IT_IS = { dx: 0, dy: 0, width: 100, height: 100, turn: 0, skew: 0 }
 const numbers = reactive({ ...AS_IT_IS })
@@ -83,7 +83,7 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
         <span class="soft">{{ field.unit }}</span>
       </label>
       <button class="plain link" type="submit">do it</button>
-      <button v-if="desk.pivot" class="plain link" type="button" @click="desk.pivot = null">pivot to the middle</button>
+      <button v-if="kit.pivot" class="plain link" type="button" @click="kit.pivot = null">pivot to the middle</button>
     </form>
     <dl>
       <dt>mirror</dt>
@@ -167,9 +167,9 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
         <button
           class="plain link"
           title="With the pen that is in the hand"
-          @click="strokes.renib(desk.pens[desk.pen].nib)"
+          @click="strokes.renib(kit.pens[kit.pen].nib)"
         >
-          {{ PEN_WORDS[desk.pen] }} pen
+          {{ PEN_WORDS[kit.pen] }} pen
         </button>
       </dd>
       <dt>label</dt>
@@ -191,7 +191,7 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
       >
         copy
       </button>
-      <button class="plain link" :title="commands.tip('let-go', 'Let go of what is gathered')" @click="desk.gather([])">
+      <button class="plain link" :title="commands.tip('let-go', 'Let go of what is gathered')" @click="kit.gather([])">
         let go
       </button>
     </p>

@@ -2,11 +2,13 @@
 import { layersInOrder } from '@unhurried/core/document'
 import { computed } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 /** Other layers whose drawings show through besides those of the layer in the hand, each with its own share of strength. */
 const shot = useShot()
 const desk = useDesk()
+const lamp = useLamp()
 const FRESH_SHARE = 0.6
 const others = computed(() =>
   shot.document ? [...layersInOrder(shot.document)].reverse().filter(layer => layer.id !== desk.layerId) : [],
@@ -19,23 +21,23 @@ const others = computed(() =>
     <span v-for="{ id, name } in others" :key="id" class="layer">
       <button
         class="plain"
-        :class="{ on: desk.lit[id] }"
-        :aria-pressed="desk.lit[id] !== undefined"
+        :class="{ on: lamp.lit[id] }"
+        :aria-pressed="lamp.lit[id] !== undefined"
         :title="`Drawings of ${name} show through too`"
         :aria-label="`Also of ${name}`"
-        @click="desk.setLit(id, desk.lit[id] ? 0 : FRESH_SHARE)"
+        @click="lamp.setLit(id, lamp.lit[id] ? 0 : FRESH_SHARE)"
       >
         {{ name }}
       </button>
       <input
-        v-if="desk.lit[id]"
+        v-if="lamp.lit[id]"
         type="range"
         min="0.1"
         max="1"
         step="0.1"
-        :value="desk.lit[id]"
+        :value="lamp.lit[id]"
         :aria-label="`How strongly ${name} shows through`"
-        @input="event => desk.setLit(id, Number((event.target as HTMLInputElement).value))"
+        @input="event => lamp.setLit(id, Number((event.target as HTMLInputElement).value))"
       />
     </span>
   </div>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDrawers } from '../../../stores/drawers.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { TINTS, type LightTable } from '../../../stores/settings.ts'
 import { useShot } from '../../../stores/shot.ts'
 import LightTableLayers from './LightTableLayers.vue'
@@ -11,6 +12,7 @@ import TintField from '../../../shared/TintField.vue'
 
 defineProps<{ commands: Commands }>()
 const desk = useDesk()
+const lamp = useLamp()
 const shot = useShot()
 const MOST = 5
 const drawers = useDrawers()
@@ -27,31 +29,31 @@ const TASKS = [
   { words: 'paint', tip: 'Nothing shows through', set: { on: false } },
 ] as const
 const isSet = (set: Partial<LightTable>) =>
-  Object.entries(set).every(([name, value]) => desk.lightTable[name as keyof LightTable] === value)
-const numbersPinned = computed(() => desk.pinned.flatMap(id => shot.drawing(id) ?? []))
+  Object.entries(set).every(([name, value]) => lamp.lightTable[name as keyof LightTable] === value)
+const numbersPinned = computed(() => lamp.pinned.flatMap(id => shot.drawing(id) ?? []))
 const past = Array.from({ length: MOST }, (_, i) => i + 1)
 const future = past
 
 /** A press on the outermost lit lamp puts it out. */
-const setBefore = (n: number) => (desk.lightTable.before = desk.lightTable.before === n ? n - 1 : n)
-const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after === n ? n - 1 : n)
+const setBefore = (n: number) => (lamp.lightTable.before = lamp.lightTable.before === n ? n - 1 : n)
+const setAfter = (n: number) => (lamp.lightTable.after = lamp.lightTable.after === n ? n - 1 : n)
 </script>
 
 <template>
   <div>
     <div
       class="lamps"
-      :class="{ off: !desk.lightTable.on }"
-      :style="{ '--past': desk.lightTable.past, '--future': desk.lightTable.future }"
+      :class="{ off: !lamp.lightTable.on }"
+      :style="{ '--past': lamp.lightTable.past, '--future': lamp.lightTable.future }"
     >
       <span class="soft">before</span>
       <button
         v-for="n in past"
         :key="`b${n}`"
         class="lamp past"
-        :class="{ lit: n <= desk.lightTable.before }"
+        :class="{ lit: n <= lamp.lightTable.before }"
         :aria-label="`${n} before`"
-        :aria-pressed="n <= desk.lightTable.before"
+        :aria-pressed="n <= lamp.lightTable.before"
         @click="setBefore(n)"
       >
         <i />
@@ -59,20 +61,20 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
       <button
         class="plain switch"
         role="switch"
-        :aria-checked="desk.lightTable.on"
+        :aria-checked="lamp.lightTable.on"
         :title="commands.tip('light-table', 'Light table on or off')"
-        @click="desk.lightTable.on = !desk.lightTable.on"
+        @click="lamp.lightTable.on = !lamp.lightTable.on"
       >
-        {{ desk.lightTable.on ? 'on' : 'off' }}
+        {{ lamp.lightTable.on ? 'on' : 'off' }}
       </button>
       <span class="soft after">after</span>
       <button
         v-for="n in future"
         :key="`a${n}`"
         class="lamp future"
-        :class="{ lit: n <= desk.lightTable.after }"
+        :class="{ lit: n <= lamp.lightTable.after }"
         :aria-label="`${n} after`"
-        :aria-pressed="n <= desk.lightTable.after"
+        :aria-pressed="n <= lamp.lightTable.after"
         @click="setAfter(n)"
       >
         <i />
@@ -86,14 +88,14 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         :class="{ on: isSet(task.set) }"
         :aria-pressed="isSet(task.set)"
         :title="task.tip"
-        @click="Object.assign(desk.lightTable, task.set)"
+        @click="Object.assign(lamp.lightTable, task.set)"
       >
         {{ task.words }}
       </button>
     </p>
-    <p v-if="desk.parents" class="soft">
+    <p v-if="lamp.parents" class="soft">
       showing what it is drawn from
-      <button class="plain" @click="desk.parents = null">show neighbours</button>
+      <button class="plain" @click="lamp.parents = null">show neighbours</button>
     </p>
     <button class="plain more" :aria-expanded="more" @click="more = !more">
       {{ more ? 'fewer settings' : 'more settings' }}
@@ -104,10 +106,10 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         <button
           class="plain"
           role="switch"
-          :aria-checked="desk.lightTable.wrap"
-          @click="desk.lightTable.wrap = !desk.lightTable.wrap"
+          :aria-checked="lamp.lightTable.wrap"
+          @click="lamp.lightTable.wrap = !lamp.lightTable.wrap"
         >
-          <b>{{ desk.lightTable.wrap ? 'yes' : 'no' }}</b>
+          <b>{{ lamp.lightTable.wrap ? 'yes' : 'no' }}</b>
         </button>
       </p>
       <p class="wraps">
@@ -115,9 +117,9 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         <button
           class="plain"
           title="All their lines over a light wash, or the wash alone"
-          @click="desk.lightTable.lines = !desk.lightTable.lines"
+          @click="lamp.lightTable.lines = !lamp.lightTable.lines"
         >
-          <b>{{ desk.lightTable.lines ? 'lines and wash' : 'wash alone' }}</b>
+          <b>{{ lamp.lightTable.lines ? 'lines and wash' : 'wash alone' }}</b>
         </button>
       </p>
       <p class="wraps">
@@ -125,17 +127,17 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
         <button
           class="plain"
           title="All drawings, or only keys"
-          @click="desk.lightTable.keysOnly = !desk.lightTable.keysOnly"
+          @click="lamp.lightTable.keysOnly = !lamp.lightTable.keysOnly"
         >
-          <b>{{ desk.lightTable.keysOnly ? 'keys only' : 'all drawings' }}</b>
+          <b>{{ lamp.lightTable.keysOnly ? 'keys only' : 'all drawings' }}</b>
         </button>
         <button
           class="plain"
-          :aria-pressed="desk.lightTable.numbers"
+          :aria-pressed="lamp.lightTable.numbers"
           title="The number of each drawing that shows through"
-          @click="desk.lightTable.numbers = !desk.lightTable.numbers"
+          @click="lamp.lightTable.numbers = !lamp.lightTable.numbers"
         >
-          {{ desk.lightTable.numbers ? 'numbered' : 'not numbered' }}
+          {{ lamp.lightTable.numbers ? 'numbered' : 'not numbered' }}
         </button>
       </p>
       <p class="wraps">
@@ -145,15 +147,15 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
           :key="drawing.id"
           class="plain"
           :title="`Take ${drawing.number} off the light table`"
-          @click="desk.pin(drawing.id)"
+          @click="lamp.pin(drawing.id)"
         >
           {{ drawing.number }} ×
         </button>
         <button
-          v-if="desk.drawing && !desk.pinned.includes(desk.drawing.id)"
+          v-if="desk.drawing && !lamp.pinned.includes(desk.drawing.id)"
           class="plain link"
           :title="`${desk.drawing.number} shows through wherever you stand on its layer`"
-          @click="desk.pin(desk.drawing.id)"
+          @click="lamp.pin(desk.drawing.id)"
         >
           pin {{ desk.drawing.number }}
         </button>
@@ -161,11 +163,11 @@ const setAfter = (n: number) => (desk.lightTable.after = desk.lightTable.after =
       <LightTableLayers />
       <div class="strength">
         <span class="tints">
-          <TintField v-model="desk.lightTable.past" label="Colour of past drawings" :fresh="TINTS.past" />
-          <TintField v-model="desk.lightTable.future" label="Colour of future drawings" :fresh="TINTS.future" />
+          <TintField v-model="lamp.lightTable.past" label="Colour of past drawings" :fresh="TINTS.past" />
+          <TintField v-model="lamp.lightTable.future" label="Colour of future drawings" :fresh="TINTS.future" />
         </span>
         <ElSlider
-          v-model="desk.lightTable.strength"
+          v-model="lamp.lightTable.strength"
           :min="0.1"
           :max="1"
           :step="0.05"

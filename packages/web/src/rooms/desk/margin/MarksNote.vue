@@ -5,6 +5,8 @@ import { ElInput, type InputInstance } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { oneLine } from '../../../words/oneLine.ts'
@@ -13,6 +15,8 @@ import { oneLine } from '../../../words/oneLine.ts'
 const props = defineProps<{ commands: Commands }>()
 const shot = useShot()
 const desk = useDesk()
+const kit = useKit()
+const sight = useSight()
 const marks = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
 const sheets = computed(() => [
   ...new Set(shot.take ? exposures(shot.take, desk.layerId).map(run => run.drawing as string) : []),
@@ -21,13 +25,13 @@ const placed = (mark: Mark) => sheets.value.filter(id => shot.drawing(id)?.marks
 const fresh = ref('')
 const field = ref<InputInstance | null>(null)
 /** The tool is in the hand and there is nothing to place with it: it is named first. */
-const asks = computed(() => desk.tool === 'mark' && desk.mayEdit && marks.value.length === 0)
+const asks = computed(() => kit.tool === 'mark' && desk.mayEdit && marks.value.length === 0)
 watch(asks, now => now && void nextTick(() => field.value?.focus()), { immediate: true })
 
 function pass(mark: Mark): void {
-  const on = desk.tool === 'mark' && desk.markId === mark.id
-  desk.tool = on ? 'line' : 'mark'
-  desk.markId = on ? null : mark.id
+  const on = kit.tool === 'mark' && kit.markId === mark.id
+  kit.tool = on ? 'line' : 'mark'
+  kit.markId = on ? null : mark.id
 }
 
 /** A mark for enclosed empty space: an arm on the hip. What lies in it is not body, where areas are measured. */
@@ -45,19 +49,19 @@ function put(name: string, kind: Mark['kind']): void {
   const id = newId()
   if (!shot.document || shot.commit(`mark ${name}`, addMark(shot.document, desk.layerId, id, name, kind))) return
   if (kind === 'point') fresh.value = ''
-  desk.tool = 'mark'
-  desk.markId = id
+  kit.tool = 'mark'
+  kit.markId = id
 }
 
 /** Takes a mark off every drawing, and away. */
 function remove(mark: Mark): void {
   if (!shot.document || shot.commit(`remove mark ${mark.name}`, removeMark(shot.document, mark.id))) return
-  if (desk.markId === mark.id) desk.markId = null
+  if (kit.markId === mark.id) kit.markId = null
 }
 
 function setGap(event: Event): void {
   const px = Number((event.target as HTMLInputElement).value)
-  if (Number.isFinite(px)) desk.closedGapPx = Math.max(0, Math.min(60, px))
+  if (Number.isFinite(px)) sight.closedGapPx = Math.max(0, Math.min(60, px))
 }
 
 /** Plants a mark, or lifts it, on the present drawing and on all that are marked on the sheet. */
@@ -83,15 +87,15 @@ function takeOff(mark: Mark): void {
 
 <template>
   <div>
-    <label v-if="desk.tool === 'mark' && desk.markId" class="plants">
-      <input v-model="desk.plants" type="checkbox" /> planted: it must not slip
+    <label v-if="kit.tool === 'mark' && kit.markId" class="plants">
+      <input v-model="kit.plants" type="checkbox" /> planted: it must not slip
     </label>
     <ul v-if="marks.length">
-      <li v-for="mark in marks" :key="mark.id" :class="{ on: desk.tool === 'mark' && mark.id === desk.markId }">
+      <li v-for="mark in marks" :key="mark.id" :class="{ on: kit.tool === 'mark' && mark.id === kit.markId }">
         <button
           class="plain name"
           :disabled="!desk.mayEdit"
-          :aria-pressed="desk.tool === 'mark' && mark.id === desk.markId"
+          :aria-pressed="kit.tool === 'mark' && mark.id === kit.markId"
           :title="commands.tip('mark-pass', 'Place it, drawing by drawing')"
           @click="pass(mark)"
         >
@@ -155,7 +159,7 @@ function takeOff(mark: Mark): void {
           min="0"
           max="60"
           step="1"
-          :value="desk.closedGapPx"
+          :value="sight.closedGapPx"
           aria-label="Gaps that count as closed, px"
           @change="setGap"
         />

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { DIMS } from '../../../stores/settings.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
@@ -10,11 +10,11 @@ import WordChoice from '../../../shared/WordChoice.vue'
 
 /** Lines over the paper to draw by, and how it is seen. */
 defineProps<{ commands: Commands }>()
-const desk = useDesk()
+const sight = useSight()
 const shot = useShot()
 const measure = useMeasure()
 const height = computed(() => shot.document?.format.height ?? 720)
-const set = (patch: Partial<PaperAids>) => (desk.aids = { ...desk.aids, ...patch })
+const set = (patch: Partial<PaperAids>) => (sight.aids = { ...sight.aids, ...patch })
 
 const SWITCHES = [
   { name: 'safe', words: 'safe margin' },
@@ -41,14 +41,14 @@ const crops = [null, ...CROP_NAMES].map(value => ({ value, words: value === null
 function addArc(): void {
   const { document } = shot
   if (!document) return
-  set({ arcs: [...desk.aids.arcs, freshArc(document.format, measure.reading?.path?.points ?? [])] })
+  set({ arcs: [...sight.aids.arcs, freshArc(document.format, measure.reading?.path?.points ?? [])] })
 }
 
 function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, most: number): void {
   const field = event.target as HTMLInputElement
   const typed = Number(field.value)
   if (field.value !== '' && typed >= least && typed <= most) set({ [name]: typed })
-  else field.value = String(desk.aids[name] ?? '')
+  else field.value = String(sight.aids[name] ?? '')
 }
 </script>
 
@@ -59,16 +59,16 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
         v-for="{ name, words } in SWITCHES"
         :key="name"
         class="plain"
-        :class="{ on: desk.aids[name] }"
-        :aria-pressed="desk.aids[name]"
-        @click="set({ [name]: !desk.aids[name] })"
+        :class="{ on: sight.aids[name] }"
+        :aria-pressed="sight.aids[name]"
+        @click="set({ [name]: !sight.aids[name] })"
       >
         {{ words }}
       </button>
       <button
         class="plain"
-        :class="{ on: desk.beside.on }"
-        :aria-pressed="desk.beside.on"
+        :class="{ on: sight.beside.on }"
+        :aria-pressed="sight.beside.on"
         :title="
           commands.tip('beside', 'The loop runs small beside the paper, and has each stroke as soon as it is drawn')
         "
@@ -80,16 +80,16 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
     <p v-for="{ name, words, fresh, least, most } in lines" :key="name" class="line">
       <button
         class="plain"
-        :class="{ on: desk.aids[name] !== null }"
-        :aria-pressed="desk.aids[name] !== null"
-        @click="set({ [name]: desk.aids[name] === null ? fresh : null })"
+        :class="{ on: sight.aids[name] !== null }"
+        :aria-pressed="sight.aids[name] !== null"
+        @click="set({ [name]: sight.aids[name] === null ? fresh : null })"
       >
         {{ words }}
       </button>
-      <template v-if="desk.aids[name] !== null">
+      <template v-if="sight.aids[name] !== null">
         <input
           type="number"
-          :value="Math.round(desk.aids[name] ?? 0)"
+          :value="Math.round(sight.aids[name] ?? 0)"
           :min="least"
           :max="most"
           :aria-label="`${words}, px`"
@@ -101,16 +101,16 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
     </p>
     <p class="line arcs">
       <button
-        v-for="(_, i) in desk.aids.arcs"
+        v-for="(_, i) in sight.aids.arcs"
         :key="i"
         class="plain on"
         :title="`Take arc ${i + 1} off the paper`"
-        @click="set({ arcs: desk.aids.arcs.filter((_arc, k) => k !== i) })"
+        @click="set({ arcs: sight.aids.arcs.filter((_arc, k) => k !== i) })"
       >
         arc {{ i + 1 }} ×
       </button>
       <button
-        v-if="desk.aids.arcs.length < MOST_ARCS"
+        v-if="sight.aids.arcs.length < MOST_ARCS"
         class="plain"
         title="An arc to draw along, with its quarters; it begins on the way of the drawings around you"
         @click="addArc"
@@ -123,13 +123,13 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
       <WordChoice
         label="Cut the picture"
         :options="crops"
-        :model-value="desk.aids.crop"
+        :model-value="sight.aids.crop"
         @update:model-value="crop => set({ crop })"
       />
     </p>
     <p class="cut" title="Only how the paper is seen here: a white sheet does not glare at night">
       <span class="soft">seen</span>
-      <WordChoice v-model="desk.dim" label="How bright the paper is seen" :options="dims" />
+      <WordChoice v-model="sight.dim" label="How bright the paper is seen" :options="dims" />
     </p>
   </div>
 </template>

@@ -1,6 +1,9 @@
 import type { Component } from 'vue'
-import type { useDesk } from '../../../stores/desk.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
+import { useSight } from '../../../stores/sight.ts'
 import type { Task } from '../../../stores/drawers.ts'
 import FindingsNote from './FindingsNote.vue'
 import LightTableNote from './LightTableNote.vue'
@@ -14,11 +17,11 @@ export interface Drawer {
   /** what it is called to those who hear the desk */
   readonly label: string
   readonly words: string
-  says(desk: ReturnType<typeof useDesk>): string
+  says(): string
   /** tasks for which it is open as it comes */
   readonly openFor: readonly Task[]
   /** whether it is needed right now, and open whatever was chosen */
-  inUse?(desk: ReturnType<typeof useDesk>): boolean
+  inUse?(): boolean
   readonly show: Component
 }
 
@@ -27,30 +30,36 @@ export const DRAWERS = {
   drawing: {
     label: 'This drawing',
     words: 'this drawing',
-    says: desk => (desk.drawing ? String(desk.drawing.number) : `frame ${desk.frame + 1}`),
+    says() {
+      const { drawing, frame } = useDesk()
+      return drawing ? String(drawing.number) : `frame ${frame + 1}`
+    },
     openFor: ['drawing', 'inbetweening', 'painting', 'judging'],
     show: ThisDrawing,
   },
   queue: {
     label: 'Queue',
     words: 'next to draw',
-    says: desk => (desk.queue.length ? `${desk.queue.length} left` : 'none left'),
+    says: () => `${useDesk().queue.length || 'none'} left`,
     openFor: ['drawing', 'inbetweening', 'painting'],
     show: QueueNote,
   },
   light: {
     label: 'Light table',
     words: 'light table',
-    says: ({ lightTable: { on, before, after } }) => (on ? `${before} + ${after}` : 'off'),
+    says() {
+      const { on, before, after } = useLamp().lightTable
+      return on ? `${before} + ${after}` : 'off'
+    },
     openFor: ['drawing', 'inbetweening'],
     show: LightTableNote,
   },
   marks: {
     label: 'Marks',
     words: 'marks',
-    says: desk => (desk.tool === 'mark' && desk.markId ? 'click where it lies' : ''),
+    says: () => (useKit().tool === 'mark' && useKit().markId ? 'click where it lies' : ''),
     openFor: ['inbetweening', 'judging'],
-    inUse: desk => desk.tool === 'mark',
+    inUse: () => useKit().tool === 'mark',
     show: MarksNote,
   },
   findings: {
@@ -63,7 +72,8 @@ export const DRAWERS = {
   paper: {
     label: 'Lines on the paper',
     words: 'on the paper',
-    says: ({ aids }) => {
+    says() {
+      const { aids } = useSight()
       const on = [aids.safe, aids.thirds, aids.rulers, aids.room, aids.grid, aids.horizon, aids.ground, aids.crop]
       const count = on.filter(Boolean).length + aids.arcs.length
       return count ? `${count} on` : ''

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { nextTick, ref, watch } from 'vue'
 import { useAsking } from '../../../stores/asking.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 
 /** What the desk answers to the last act on the sheet, in a line; and what it asks where an act does not fit. */
 const asking = useAsking()
-const desk = useDesk()
+const sight = useSight()
 const box = ref<HTMLElement | null>(null)
 const typed = ref('')
 
@@ -38,7 +38,7 @@ function takeNumber(): void {
 
 <template>
   <div ref="box" class="answer" :class="{ asks: asking.question }" @keydown.esc.stop="close">
-    <p v-show="asking.answer && !asking.question && desk.flippedTo === null" class="line" role="status">
+    <p v-show="asking.answer && !asking.question && sight.flippedTo === null" class="line" role="status">
       {{ asking.answer }}
     </p>
     <section v-if="asking.question" class="question" :aria-label="asking.question.label">

@@ -3,13 +3,13 @@ import type { Drawing } from '@unhurried/core/document'
 import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 /** One drawing alone on the paper of the shot. */
 const props = defineProps<{ drawing: Drawing; bitmaps: BitmapShelf; width: number }>()
 const shot = useShot()
-const desk = useDesk()
+const sight = useSight()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { pixelRatio } = useDevicePixelRatio()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, paper: '#fdfaf3', fps: 24 })
@@ -23,10 +23,10 @@ function paint(): void {
   brush.fillStyle = format.value.paper
   brush.fillRect(0, 0, brush.canvas.width, brush.canvas.height)
   brush.setTransform(scale, 0, 0, scale, 0, 0)
-  props.bitmaps.draw(brush, props.drawing, drawnIn(desk.colours), scale)
+  props.bitmaps.draw(brush, props.drawing, drawnIn(sight.colours), scale)
 }
 onMounted(paint)
-watch(() => [props.drawing, desk.colours, pixelRatio.value], paint, { flush: 'post' })
+watch(() => [props.drawing, sight.colours, pixelRatio.value], paint, { flush: 'post' })
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
 import { isPlain, LEAST_OPACITY, lookInWords, lookOf, nextLook } from '../../../paint/looks.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 import LayerMore from './LayerMore.vue'
 import TextField from '../../../shared/TextField.vue'
@@ -15,6 +16,7 @@ const props = defineProps<{ layer: Layer; drawings: number; isFirst: boolean; is
 const emit = defineEmits<{ move: [by: -1 | 1]; remove: []; paint: [] }>()
 const shot = useShot()
 const desk = useDesk()
+const sight = useSight()
 /** No id begins like this. */
 const OWN = '-'
 const KIND_WORDS: Record<LayerKind, string> = {
@@ -25,7 +27,7 @@ const KIND_WORDS: Record<LayerKind, string> = {
 }
 /** A pass that was left is out of sight until it is looked at, dimmed. */
 const look = computed(() => {
-  const own = lookOf(desk.looks, props.layer.id)
+  const own = lookOf(sight.looks, props.layer.id)
   return props.layer.left && isPlain(own) ? { ...own, hidden: true } : own
 })
 const passLook = computed(() => (look.value.hidden ? { hidden: false, opacity: 0.5 } : { opacity: 1, tint: null }))
@@ -95,7 +97,7 @@ function follow(id: string): void {
         class="plain"
         :title="`${lookInWords(look)} for looking: press to change`"
         :aria-label="`${layer.name} is ${lookInWords(look)}`"
-        @click="desk.setLook(layer.id, layer.left ? passLook : nextLook(look))"
+        @click="sight.setLook(layer.id, layer.left ? passLook : nextLook(look))"
       >
         <EyeOff v-if="look.hidden" :size="16" />
         <SunDim v-else-if="!isPlain(look)" :size="16" />
@@ -110,14 +112,14 @@ function follow(id: string): void {
         :disabled="look.hidden"
         :aria-label="`How much of ${layer.name} is seen`"
         :title="`${Math.round(look.opacity * 100)} % seen`"
-        @input="event => desk.setLook(layer.id, { opacity: Number((event.target as HTMLInputElement).value) })"
+        @input="event => sight.setLook(layer.id, { opacity: Number((event.target as HTMLInputElement).value) })"
       />
       <TintField
         :model-value="look.tint"
         :label="`Tint of ${layer.name}`"
         fresh="#5b7f95"
         clearable
-        @update:model-value="tint => desk.setLook(layer.id, { tint })"
+        @update:model-value="tint => sight.setLook(layer.id, { tint })"
       />
     </span>
     <span class="acts">

@@ -12,6 +12,7 @@ import {
 import { ElButton, ElDialog, ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { oneLine } from '../../../words/oneLine.ts'
@@ -20,6 +21,7 @@ import LayerRow from './LayerRow.vue'
 const shown = defineModel<boolean>({ required: true })
 const shot = useShot()
 const desk = useDesk()
+const sight = useSight()
 const layers = computed(() => (shot.document ? [...layersInOrder(shot.document)].reverse() : []))
 const fresh = ref('')
 
@@ -94,7 +96,7 @@ function remove(layer: Layer): void {
         aria-label="Name of a new layer"
       />
       <ElButton type="primary" native-type="submit">add a layer</ElButton>
-      <label class="only"> <input v-model="desk.onlyLayer" type="checkbox" /> see only the layer in the hand </label>
+      <label class="only"> <input v-model="sight.onlyLayer" type="checkbox" /> see only the layer in the hand </label>
     </form>
   </ElDialog>
 </template>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { inverse, map, type Matrix, type Point } from '@unhurried/core/geometry'
 import { computed } from 'vue'
-import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 
 /** Handles to drag the horizon and the ground by, at the edge of the paper, and arcs by their ends and their top. */
 const props = defineProps<{ matrix: Matrix }>()
-const desk = useDesk()
+const sight = useSight()
 
 interface Handle {
   readonly id: string
@@ -17,17 +17,17 @@ interface Handle {
 
 const levels = computed(() =>
   (['horizon', 'ground'] as const).flatMap((name): Handle[] => {
-    const y = desk.aids[name]
-    const drag = (to: Point) => (desk.aids = { ...desk.aids, [name]: Math.round(to.y) })
+    const y = sight.aids[name]
+    const drag = (to: Point) => (sight.aids = { ...sight.aids, [name]: Math.round(to.y) })
     return y === null ? [] : [{ id: name, name: `${name}: drag it`, kind: 'level', at: { x: 0, y }, drag }]
   }),
 )
 const arcs = computed(() =>
-  desk.aids.arcs.flatMap((arc, i) =>
+  sight.aids.arcs.flatMap((arc, i) =>
     arc.map((at, j): Handle => {
       const drag = ({ x, y }: Point) => {
         const moved = arc.map((p, k) => (k === j ? { x: Math.round(x), y: Math.round(y) } : p))
-        desk.aids = { ...desk.aids, arcs: desk.aids.arcs.map((other, k) => (k === i ? moved : other)) }
+        sight.aids = { ...sight.aids, arcs: sight.aids.arcs.map((other, k) => (k === i ? moved : other)) }
       }
       const name = `arc ${i + 1}: drag its ${['start', 'top', 'end'][j]}`
       return { id: `${i} ${j}`, name, kind: 'arc', at, drag }

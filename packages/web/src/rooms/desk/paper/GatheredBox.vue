@@ -4,15 +4,17 @@ import { computed } from 'vue'
 import type { Change } from '../../../strokes/gathered.ts'
 import type { StrokeActs } from '../acts/strokeActs.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import MoveBox from './MoveBox.vue'
 
 /** The box round gathered strokes. */
 const props = defineProps<{ matrix: Matrix; strokes: StrokeActs }>()
 const emit = defineEmits<{ show: [change: Change | null] }>()
 const desk = useDesk()
+const kit = useKit()
 const box = computed(() => props.strokes.box())
 const note = computed(() => {
-  const { x, y } = desk.nudged
+  const { x, y } = kit.nudged
   return x || y ? `nudged ${x}, ${y} px` : undefined
 })
 
@@ -26,12 +28,12 @@ function move(label: string, change: Change): void {
   <MoveBox
     :matrix="matrix"
     :box="box"
-    :pivot="desk.pivot"
+    :pivot="kit.pivot"
     :note="note"
     shapes
     :fixed="!desk.mayEdit"
     @show="change => emit('show', change)"
     @move="move"
-    @pivot="at => (desk.pivot = at)"
+    @pivot="at => (kit.pivot = at)"
   />
 </template>

@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { makePlayback } from '../../../paint/playback.ts'
 import FramePicture from '../../../shared/FramePicture.vue'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useFlip } from '../../../stores/flip.ts'
 import { BESIDE_PX } from '../../../stores/settings.ts'
 import { useShelves } from '../../../stores/shelves.ts'
@@ -14,6 +15,7 @@ import { useShot } from '../../../stores/shot.ts'
 const props = defineProps<{ busy: boolean }>()
 const shot = useShot()
 const desk = useDesk()
+const sight = useSight()
 const flip = useFlip()
 const shelves = useShelves()
 const motion = usePreferredReducedMotion()
@@ -52,7 +54,7 @@ watch(
 )
 // As wide as it was pulled, from one evening to the next.
 watch(width, px => {
-  if (px > 0) desk.beside = { ...desk.beside, width: Math.round(px) }
+  if (px > 0) sight.beside = { ...sight.beside, width: Math.round(px) }
 })
 onBeforeUnmount(() => {
   clearTimeout(timer)
@@ -67,7 +69,7 @@ onBeforeUnmount(() => {
         v-for="{ words, px } in SIZES"
         :key="px"
         class="plain"
-        :aria-pressed="Math.abs(desk.beside.width - px) < 2"
+        :aria-pressed="Math.abs(sight.beside.width - px) < 2"
         @click="room!.style.width = `${px}px`"
       >
         {{ words }}
@@ -75,7 +77,7 @@ onBeforeUnmount(() => {
       <button
         class="plain close"
         aria-label="No loop beside the paper"
-        @click="desk.beside = { ...desk.beside, on: false }"
+        @click="sight.beside = { ...sight.beside, on: false }"
       >
         <X :size="13" aria-hidden="true" />
       </button>
@@ -83,7 +85,7 @@ onBeforeUnmount(() => {
     <div
       ref="room"
       class="room"
-      :style="{ width: `${desk.beside.width}px`, filter: desk.dim ? `brightness(${1 - desk.dim})` : '' }"
+      :style="{ width: `${sight.beside.width}px`, filter: sight.dim ? `brightness(${1 - sight.dim})` : '' }"
     >
       <FramePicture
         v-if="shot.take && width > 0"
@@ -91,7 +93,7 @@ onBeforeUnmount(() => {
         :frame="shown"
         :width="width"
         :bitmaps="shelves.remote"
-        :looks="desk.seenLooks"
+        :looks="sight.seenLooks"
       />
     </div>
   </aside>

@@ -15,6 +15,9 @@ import { fitScale, paperToScreen, turnedBy, zoomedAt } from '../../../paint/view
 import type { Commands } from '../commands.ts'
 import { isSomethingOpen } from '../../../keys/comeBack.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import AidHandles from './AidHandles.vue'
@@ -30,6 +33,9 @@ const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: b
 const emit = defineEmits<{ stop: [] }>()
 const shot = useShot()
 const desk = useDesk()
+const kit = useKit()
+const sight = useSight()
+const lamp = useLamp()
 const hands = useHands()
 const measure = useMeasure()
 
@@ -39,19 +45,19 @@ const { width, height } = useElementSize(room)
 const { pixelRatio } = useDevicePixelRatio()
 const screen = computed(() => ({ width: width.value, height: height.value }))
 const format = computed(() => shot.document?.format ?? { width: 1280, height: 720 })
-const matrix = computed(() => paperToScreen(desk.view, screen.value, format.value))
+const matrix = computed(() => paperToScreen(sight.view, screen.value, format.value))
 const stage = shallowRef<Stage | null>(null)
 const paper = usePaper(live!, matrix, screen, toRef(pixelRatio), props.commands.holding, props.commands.rollBy)
 
-const ghosts = computed(() => sceneGhosts(desk.shownThrough, shot.drawing, desk.lightTable))
+const ghosts = computed(() => sceneGhosts(lamp.shownThrough, shot.drawing, lamp.lightTable))
 const NO_ONE: ReadonlySet<string> = new Set()
 const NO_SHIFTS: ReadonlyMap<string, Matrix> = new Map()
 
 /** Until the pointer says where, the wipe stands in the middle. */
 const wiped = computed(() => {
-  const other = shot.drawing(desk.wiped?.drawing ?? null)
-  if (!other || !desk.wiped) return null
-  return { drawing: other, x: desk.wiped.x < 0 ? width.value / 2 : desk.wiped.x }
+  const other = shot.drawing(sight.wiped?.drawing ?? null)
+  if (!other || !sight.wiped) return null
+  return { drawing: other, x: sight.wiped.x < 0 ? width.value / 2 : sight.wiped.x }
 })
 
 function sceneAt(frame: number, playing: boolean): Scene | null {
@@ -62,13 +68,13 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     take,
     frame,
     layer: desk.layerId,
-    instead: playing ? null : shot.drawing(desk.flippedTo),
+    instead: playing ? null : shot.drawing(sight.flippedTo),
     ghosts: playing ? [] : ghosts.value,
-    shifts: playing ? NO_SHIFTS : desk.shifts,
-    looks: desk.seenLooks,
-    silhouettes: desk.silhouettes,
+    shifts: playing ? NO_SHIFTS : lamp.shifts,
+    looks: sight.seenLooks,
+    silhouettes: sight.silhouettes,
     wiped: playing ? null : wiped.value,
-    colours: desk.colours,
+    colours: sight.colours,
     lifted: playing ? NO_ONE : paper.lifted.value,
   }
 }
@@ -85,19 +91,19 @@ function paintMarks(): void {
   const canvas = guides?.value
   if (!canvas || !shot.document) return
   fitCanvas(canvas, screen.value, pixelRatio.value)
-  const showsWay = !props.playing && !desk.flippedTo && desk.lightTable.on
+  const showsWay = !props.playing && !sight.flippedTo && lamp.lightTable.on
   paintGuides(canvas, matrix.value, pixelRatio.value, {
     way: showsWay ? (measure.reading?.path?.points ?? []) : [],
     marks: showsWay ? signs.marks.value : [],
     open: props.playing ? null : measure.openAt(desk.drawing),
     middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
     signs: signs.signs.value,
-    grounds: props.playing || desk.flippedTo ? [] : measure.grounds,
+    grounds: props.playing || sight.flippedTo ? [] : measure.grounds,
     numbers: signs.numbers.value,
     correction: showsWay ? signs.correction.value : null,
   })
   if (!props.playing) {
-    paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, desk.aids, signs.everything.value)
+    paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, sight.aids, signs.everything.value)
   }
 }
 
@@ -122,7 +128,7 @@ watch(
     shot.document,
     desk.frame,
     desk.layerId,
-    desk.flippedTo,
+    sight.flippedTo,
     ghosts.value,
     paper.lifted.value,
     matrix.value,
@@ -132,14 +138,14 @@ watch(
     signs.signs.value,
     measure.grounds,
     signs.numbers.value,
-    desk.aids,
+    sight.aids,
     signs.everything.value,
     signs.correction.value,
-    desk.shifts,
-    desk.seenLooks,
-    desk.silhouettes,
+    lamp.shifts,
+    sight.seenLooks,
+    sight.silhouettes,
     wiped.value,
-    desk.colours,
+    sight.colours,
     measure.momentsOf(desk.drawing),
     props.bitmaps.painted.value,
   ],
@@ -154,13 +160,13 @@ defineExpose({
     const { document, take } = shot
     if (!document || !take) return
     const seen = new Set<Drawing>()
-    const scale = fitScale(screen.value, format.value) * desk.view.zoom * pixelRatio.value
+    const scale = fitScale(screen.value, format.value) * sight.view.zoom * pixelRatio.value
     const brush = new OffscreenCanvas(1, 1).getContext('2d')
     for (const layer of Object.keys(document.layers)) {
       for (let f = range.from; f < range.to; f++) {
         const id = drawingAt(columnOf(take, layer), f)
         const drawing = id === null ? undefined : find(document.drawings, id)
-        if (drawing && brush && !seen.has(drawing)) props.bitmaps.draw(brush, drawing, drawnIn(desk.colours), scale)
+        if (drawing && brush && !seen.has(drawing)) props.bitmaps.draw(brush, drawing, drawnIn(sight.colours), scale)
         if (drawing) seen.add(drawing)
       }
     }
@@ -179,8 +185,8 @@ function wheel(event: WheelEvent): void {
   const box = room.value?.getBoundingClientRect()
   if (!box) return
   const at = { x: event.clientX - box.left, y: event.clientY - box.top }
-  if (event.shiftKey) desk.view = turnedBy(desk.view, Math.sign(event.deltaY || event.deltaX) * 0.05)
-  else desk.view = zoomedAt(desk.view, Math.exp(-event.deltaY * 0.0015), at, screen.value)
+  if (event.shiftKey) sight.view = turnedBy(sight.view, Math.sign(event.deltaY || event.deltaX) * 0.05)
+  else sight.view = zoomedAt(sight.view, Math.exp(-event.deltaY * 0.0015), at, screen.value)
 }
 
 const cursor = computed(() => {
@@ -210,18 +216,18 @@ const cursor = computed(() => {
       @wheel.prevent="wheel"
       @contextmenu.prevent
     />
-    <div v-if="desk.dim > 0" class="dimmed" :style="{ opacity: desk.dim }" aria-hidden="true" />
+    <div v-if="sight.dim > 0" class="dimmed" :style="{ opacity: sight.dim }" aria-hidden="true" />
     <canvas ref="guides" class="guides" aria-hidden="true" />
     <GatheredBox
-      v-if="desk.gathered.size && !playing"
+      v-if="kit.gathered.size && !playing"
       :matrix="matrix"
       :strokes="commands.strokes"
       @show="paper.showMoved"
     />
-    <TraceBox v-if="desk.tool === 'trace' && !playing" :matrix="matrix" />
+    <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" />
-    <LoopBeside v-if="desk.beside.on && !playing" class="loop-beside" :busy="paper.busy.value" />
+    <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />
     <PaperWords :commands="commands" :playing="playing" :busy="paper.busy.value" :said="paper.said.value" />
   </main>

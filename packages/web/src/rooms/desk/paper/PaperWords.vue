@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 /** What is said over the paper: what to do on an empty frame, a measure beside the hand, that a drawing is shared. */
@@ -14,9 +16,11 @@ const props = defineProps<{
 }>()
 const shot = useShot()
 const desk = useDesk()
-const instead = computed(() => shot.drawing(desk.flippedTo))
+const kit = useKit()
+const sight = useSight()
+const instead = computed(() => shot.drawing(sight.flippedTo))
 const isQuiet = computed(() => desk.mayEdit && !props.playing && !instead.value && !props.busy)
-const isEmpty = computed(() => isQuiet.value && !desk.drawing && desk.tool !== 'trace')
+const isEmpty = computed(() => isQuiet.value && !desk.drawing && kit.tool !== 'trace')
 </script>
 
 <template>

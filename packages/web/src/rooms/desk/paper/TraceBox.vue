@@ -2,15 +2,15 @@
 import { after, EMPTY_BOX, IDENTITY, type Box, type Matrix } from '@unhurried/core/geometry'
 import { computed, ref, watch } from 'vue'
 import type { Change } from '../../../strokes/gathered.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { useShot } from '../../../stores/shot.ts'
 import MoveBox from './MoveBox.vue'
 
 /** Shift and trace: a drawing that shows through is laid where its shape fits the present one. The drawing itself stays as it is. */
 defineProps<{ matrix: Matrix }>()
 const shot = useShot()
-const desk = useDesk()
-const through = computed(() => [...desk.ghosts.past, ...desk.ghosts.future])
+const lamp = useLamp()
+const through = computed(() => [...lamp.ghosts.past, ...lamp.ghosts.future])
 const chosen = ref<string | null>(null)
 watch(
   through,
@@ -22,17 +22,17 @@ watch(
 const drawing = computed(() => shot.drawing(chosen.value))
 const box = computed<Box>(() => (drawing.value ? shot.book.boxOf(drawing.value) : EMPTY_BOX))
 /** where it lay before the hand took hold of it */
-const laid = computed(() => (chosen.value === null ? null : (desk.shifts.get(chosen.value) ?? null)))
+const laid = computed(() => (chosen.value === null ? null : (lamp.shifts.get(chosen.value) ?? null)))
 /** set while the hand moves it: the drawing follows at once */
 const held = ref<Matrix | null>(null)
 
 function lay(by: Matrix | null): void {
   const id = chosen.value
   if (id === null) return
-  const next = new Map(desk.shifts)
+  const next = new Map(lamp.shifts)
   if (by) next.set(id, by)
   else next.delete(id)
-  desk.shifts = next
+  lamp.shifts = next
 }
 
 /** The drawing follows the hand; let go of without moving, it lies where it lay. */

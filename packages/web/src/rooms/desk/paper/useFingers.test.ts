@@ -1,20 +1,20 @@
 import { describe, expect, test } from '@jest/globals'
 import { map } from '@unhurried/core/geometry'
 import { ref } from 'vue'
-import type { useDesk } from '../../../stores/desk.ts'
+import type { useSight } from '../../../stores/sight.ts'
 import { useFingers } from './useFingers.ts'
 import { FLAT, paperToScreen, toPaper, type View } from '../../../paint/view.ts'
 
 const screen = { width: 800, height: 600 }
 const paper = { width: 1280, height: 720 }
 function fingers(mirrored = false) {
-  const desk = { view: { ...FLAT, mirrored } as View }
-  const hand = useFingers(desk as ReturnType<typeof useDesk>, ref(screen), () => ({ left: 0, top: 0 }))
+  const sight = { view: { ...FLAT, mirrored } as View }
+  const hand = useFingers(sight as ReturnType<typeof useSight>, ref(screen), () => ({ left: 0, top: 0 }))
   const at = (pointerId: number, clientX: number, clientY: number, timeStamp = 0) =>
     ({ pointerId, clientX, clientY, timeStamp }) as PointerEvent
-  const onPaper = (x: number, y: number) => toPaper(paperToScreen(desk.view, screen, paper), { x, y })
-  const onScreen = (p: { x: number; y: number }) => map(paperToScreen(desk.view, screen, paper), p)
-  return { desk, hand, at, onPaper, onScreen }
+  const onPaper = (x: number, y: number) => toPaper(paperToScreen(sight.view, screen, paper), { x, y })
+  const onScreen = (p: { x: number; y: number }) => map(paperToScreen(sight.view, screen, paper), p)
+  return { sight, hand, at, onPaper, onScreen }
 }
 
 describe('fingers on the paper', () => {
@@ -30,7 +30,7 @@ describe('fingers on the paper', () => {
   })
 
   test.each([false, true])('two fingers keep what is under them, nearer and turned (mirrored: %s)', mirrored => {
-    const { desk, hand, at, onPaper, onScreen } = fingers(mirrored)
+    const { sight, hand, at, onPaper, onScreen } = fingers(mirrored)
     const [p, q] = [onPaper(300, 300), onPaper(500, 300)]
     hand.take(at(1, 300, 300))
     hand.take(at(2, 500, 300))
@@ -42,7 +42,7 @@ describe('fingers on the paper', () => {
     }
     expect(Math.hypot(onScreen(p).x - 300, onScreen(p).y - 300)).toBeLessThan(6)
     expect(Math.hypot(onScreen(q).x - 300, onScreen(q).y - 600)).toBeLessThan(6)
-    expect(desk.view.zoom).toBeCloseTo(1.5, 1)
+    expect(sight.view.zoom).toBeCloseTo(1.5, 1)
   })
 
   test('near a pen what touches the paper is a palm', () => {

@@ -1,5 +1,5 @@
 import type { Ref } from 'vue'
-import type { useDesk } from '../../../stores/desk.ts'
+import type { useSight } from '../../../stores/sight.ts'
 import { turnedAt, zoomedAt, type Size } from '../../../paint/view.ts'
 
 /** A pen near the paper within this time means that what touches it is the side of a hand. */
@@ -12,7 +12,7 @@ interface Place {
 
 /** Fingers move the paper: one shifts it, two bring it nearer and turn it as well. A resting palm does nothing. */
 export function useFingers(
-  desk: ReturnType<typeof useDesk>,
+  sight: ReturnType<typeof useSight>,
   screen: Ref<Size>,
   origin: () => { left: number; top: number },
 ) {
@@ -43,11 +43,11 @@ export function useFingers(
       const other = [...down].find(([id]) => id !== event.pointerId)?.[1]
       down.set(event.pointerId, now)
       const share = other ? 0.5 : 1
-      const side = desk.view.mirrored ? -1 : 1
-      desk.view = {
-        ...desk.view,
-        panX: desk.view.panX + side * share * (now.x - was.x),
-        panY: desk.view.panY + share * (now.y - was.y),
+      const side = sight.view.mirrored ? -1 : 1
+      sight.view = {
+        ...sight.view,
+        panX: sight.view.panX + side * share * (now.x - was.x),
+        panY: sight.view.panY + share * (now.y - was.y),
       }
       if (!other) return true
       const before = { x: was.x - other.x, y: was.y - other.y }
@@ -56,7 +56,7 @@ export function useFingers(
       if (r0 < 1 || r1 < 1) return true
       const middle = { x: (now.x + other.x) / 2, y: (now.y + other.y) / 2 }
       const turn = Math.atan2(before.x * after.y - before.y * after.x, before.x * after.x + before.y * after.y)
-      desk.view = turnedAt(zoomedAt(desk.view, r1 / r0, middle, screen.value), turn, middle, screen.value)
+      sight.view = turnedAt(zoomedAt(sight.view, r1 / r0, middle, screen.value), turn, middle, screen.value)
       return true
     },
     let: (event: PointerEvent) => down.delete(event.pointerId),

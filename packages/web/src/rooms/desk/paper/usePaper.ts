@@ -2,6 +2,8 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Matrix } from '@unhurried/core/geometry'
 import { useHabits } from '../../../stores/habits.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useHands } from '../../../stores/hands.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { changeGathered, type Change } from '../../../strokes/gathered.ts'
@@ -33,6 +35,8 @@ export function usePaper(
 ) {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
+  const sight = useSight()
   const lifted = shallowRef<ReadonlySet<string>>(NOTHING)
   /** a measure to be read beside the pointer */
   const said = shallowRef<{ x: number; y: number; words: string } | null>(null)
@@ -47,10 +51,10 @@ export function usePaper(
 
   const brush = () => live.value?.getContext('2d') ?? null
   const origin = () => live.value?.getBoundingClientRect() ?? { left: 0, top: 0 }
-  const fingers = useFingers(desk, screen, origin)
+  const fingers = useFingers(sight, screen, origin)
   const scale = computed(() => {
     const { document } = shot
-    return document ? fitScale(screen.value, document.format) * desk.view.zoom : 1
+    return document ? fitScale(screen.value, document.format) * sight.view.zoom : 1
   })
 
   function port(): PaperPort | null {
@@ -59,6 +63,8 @@ export function usePaper(
       b && {
         shot,
         desk,
+        kit,
+        sight,
         matrix: matrix.value,
         density: density.value,
         brush: b,
@@ -84,11 +90,11 @@ export function usePaper(
   let hover: Hover | null = null
   /** What the tool shows under a pointer that presses nothing; made anew whenever what it goes by is another. */
   function hoverAt(event: PointerEvent): void {
-    const tool = TOOLS[toolNamed(desk.tool)]
+    const tool = TOOLS[toolNamed(kit.tool)]
     if (!tool.hover || !desk.mayEdit || event.pointerType === 'touch') return
     const paper = port()
     if (!paper) return
-    hover ??= tool.hover(paper, settingsNow(toolNamed(desk.tool)))
+    hover ??= tool.hover(paper, settingsNow(toolNamed(kit.tool)))
     const { left, top } = origin()
     hover.at(toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top }))
   }
@@ -96,7 +102,7 @@ export function usePaper(
     hover?.at(null)
     hover = null
   }
-  watch(() => [desk.tool, desk.toolSettings, desk.drawing, desk.frame, desk.layerId, desk.swatch, matrix.value], leave)
+  watch(() => [kit.tool, kit.toolSettings, desk.drawing, desk.frame, desk.layerId, kit.swatch, matrix.value], leave)
 
   /** What the pointer takes in the hand: the tool in use, a rubber at the other end of the pen, or what its button is for. */
   function toolOf(event: PointerEvent): ToolName | null {
@@ -104,7 +110,7 @@ export function usePaper(
     if (withSideButton(event) && habits.sideButton !== 'nothing') {
       return habits.sideButton === 'paper' ? null : habits.sideButton
     }
-    return event.button === 0 || withSideButton(event) ? toolNamed(desk.tool) : null
+    return event.button === 0 || withSideButton(event) ? toolNamed(kit.tool) : null
   }
 
   const withSideButton = ({ pointerType, button, buttons }: PointerEvent) =>
@@ -131,7 +137,7 @@ export function usePaper(
     if (hands.seen(event)) shot.notice = FINGER_DRAWS
     if (!shot.document || takenByFingers(event) || pointer !== null) return
     if (movesPaper(event)) {
-      panFrom = { x: event.clientX, y: event.clientY, panX: desk.view.panX, panY: desk.view.panY }
+      panFrom = { x: event.clientX, y: event.clientY, panX: sight.view.panX, panY: sight.view.panY }
     } else {
       const name = toolOf(event)
       if (!name) return
@@ -141,7 +147,7 @@ export function usePaper(
         return
       }
       const { left, top } = origin()
-      tool.press?.({ shot, desk }, toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top }))
+      tool.press?.({ shot, desk, kit }, toPaper(matrix.value, { x: event.clientX - left, y: event.clientY - top }))
       const paper = port()
       if (!paper || !tool.hand) return
       hand = tool.hand(paper, settingsNow(name))
@@ -156,15 +162,15 @@ export function usePaper(
   function move(event: PointerEvent): void {
     if (holding.roll.value) return roll(event)
     rollFrom = null
-    if (desk.wiped) desk.wiped = { ...desk.wiped, x: event.clientX - origin().left }
+    if (sight.wiped) sight.wiped = { ...sight.wiped, x: event.clientX - origin().left }
     if (event.pointerType === 'pen') fingers.penSeen(event)
     if (fingers.move(event)) return
     if (pointer === null) return hoverAt(event)
     if (event.pointerId !== pointer) return
     if (panFrom) {
-      desk.view = {
-        ...desk.view,
-        panX: panFrom.panX + (desk.view.mirrored ? -1 : 1) * (event.clientX - panFrom.x),
+      sight.view = {
+        ...sight.view,
+        panX: panFrom.panX + (sight.view.mirrored ? -1 : 1) * (event.clientX - panFrom.x),
         panY: panFrom.panY + event.clientY - panFrom.y,
       }
       return
@@ -208,12 +214,12 @@ export function usePaper(
       lifted.value = NOTHING
       return
     }
-    if (lifted.value !== desk.gathered) lifted.value = desk.gathered
+    if (lifted.value !== kit.gathered) lifted.value = kit.gathered
     const [m, d] = [matrix.value, density.value]
-    for (const { paint, by } of changeGathered(drawing, shot.book, desk.gathered, change)) {
+    for (const { paint, by } of changeGathered(drawing, shot.book, kit.gathered, change)) {
       b.setTransform(m[0] * d, m[1] * d, m[2] * d, m[3] * d, m[4] * d, m[5] * d)
       if (by) b.transform(...by)
-      paint(b, desk.colours)
+      paint(b, sight.colours)
     }
   }
 

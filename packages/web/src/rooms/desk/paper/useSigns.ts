@@ -4,6 +4,9 @@ import { EMPTY_BOX, pathLength, placeAlong, unite, type Box } from '@unhurried/c
 import { drawingsOf } from '@unhurried/core/time'
 import { computed } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useSight } from '../../../stores/sight.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import type { GhostNumber, GuideMark, MarkSign } from '../../../paint/guides.ts'
@@ -15,13 +18,16 @@ const shortName = (name: string) => (name.length > LONGEST_NAME ? `${name.slice(
 export function useSigns(playing: () => boolean) {
   const shot = useShot()
   const desk = useDesk()
+  const kit = useKit()
+  const sight = useSight()
+  const lamp = useLamp()
   const measure = useMeasure()
   const sheets = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id) ?? [])
 
   /** Where the chart wants the middles of its drawings, and where the present one lies. */
   const marks = computed<GuideMark[]>(() => {
     const reading = measure.reading
-    if (!reading?.path || playing() || desk.flippedTo) return []
+    if (!reading?.path || playing() || sight.flippedTo) return []
     return reading.chart.ticks.map(tick => ({
       at: placeAlong(reading.path!, valueOf(tick.at) * pathLength(reading.path!)),
       present: tick.drawing !== null && tick.drawing === desk.drawing?.id,
@@ -30,44 +36,44 @@ export function useSigns(playing: () => boolean) {
 
   /** Marks on the present drawing and on those that show through, and crosses where they belong. */
   const signs = computed<MarkSign[]>(() => {
-    if (playing() || desk.flippedTo || !shot.document) return []
+    if (playing() || sight.flippedTo || !shot.document) return []
     const marks = marksOf(shot.document, desk.layerId)
     // A name is written once: where the mark belongs, or else where it lies.
-    const crossed = new Set(desk.lightTable.on ? measure.crosses.map(({ mark }) => mark.id) : [])
+    const crossed = new Set(lamp.lightTable.on ? measure.crosses.map(({ mark }) => mark.id) : [])
     const placedOn = (id: string | null, kind: MarkSign['kind']) =>
       marks.flatMap((mark): MarkSign[] => {
         const at = shot.drawing(id)?.marks[mark.id]
         const name = crossed.has(mark.id) ? '' : shortName(mark.name)
-        return at ? [{ at, name, kind, chosen: mark.id === desk.markId }] : []
+        return at ? [{ at, name, kind, chosen: mark.id === kit.markId }] : []
       })
     const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
       at,
       name: shortName(mark.name),
       kind: 'cross',
-      chosen: mark.id === desk.markId,
+      chosen: mark.id === kit.markId,
     }))
     return [
-      ...desk.ghosts.past.slice(0, 1).flatMap(id => placedOn(id, 'before')),
-      ...desk.ghosts.future.slice(0, 1).flatMap(id => placedOn(id, 'after')),
-      ...(desk.lightTable.on ? crosses : []),
+      ...lamp.ghosts.past.slice(0, 1).flatMap(id => placedOn(id, 'before')),
+      ...lamp.ghosts.future.slice(0, 1).flatMap(id => placedOn(id, 'after')),
+      ...(lamp.lightTable.on ? crosses : []),
       ...placedOn(desk.drawing?.id ?? null, 'placed'),
     ]
   })
 
   /** Numbers beside the drawings that show through, those from the other side of the loop marked. */
   const numbers = computed<GhostNumber[]>(() => {
-    if (playing() || desk.flippedTo || !desk.lightTable.on) return []
-    const all = desk.shownThrough.flatMap(({ drawing: id, side }): GhostNumber[] => {
+    if (playing() || sight.flippedTo || !lamp.lightTable.on) return []
+    const all = lamp.shownThrough.flatMap(({ drawing: id, side }): GhostNumber[] => {
       const drawing = shot.drawing(id)
       if (!drawing) return []
       const box = shot.book.boxOf(drawing)
-      const wraps = desk.wrapped.has(id)
+      const wraps = lamp.wrapped.has(id)
       // Drawings of another layer are told apart by its name.
       const of = drawing.layer === desk.layerId ? '' : `${shot.document?.layers[drawing.layer]?.name ?? ''} `
       const words = `${of}${drawing.number}${wraps ? ' ↻' : ''}`
       return [{ at: { x: (box.left + box.right) / 2, y: box.top }, words, side, wraps }]
     })
-    return desk.lightTable.numbers ? all : all.filter(number => number.wraps)
+    return lamp.lightTable.numbers ? all : all.filter(number => number.wraps)
   })
 
   /** Where the present drawing ought to move, when it is the one that is most off. */
@@ -80,7 +86,7 @@ export function useSigns(playing: () => boolean) {
   /** The box of all that is drawn on the layer, over the whole take. */
   const everything = computed<Box>(() => {
     const { document, take } = shot
-    if (!document || !take || !desk.aids.room) return EMPTY_BOX
+    if (!document || !take || !sight.aids.room) return EMPTY_BOX
     return sheets(drawingsOf(columnOf(take, desk.layerId))).reduce<Box>(
       (all, drawing) => unite(all, shot.book.boxOf(drawing)),
       EMPTY_BOX,

@@ -12,6 +12,7 @@ import { ElOption, ElSelect, ElSlider } from 'element-plus'
 import { computed, ref } from 'vue'
 import { EASE_WORDS, useChart } from '../../../stores/chart.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import ChartPaper from './ChartPaper.vue'
@@ -20,6 +21,7 @@ import CurvePad from './CurvePad.vue'
 /** The whole of a chart: what is wished, what halves make of it, what it means in speed, and its paper ruler. */
 const shot = useShot()
 const desk = useDesk()
+const kit = useKit()
 const chart = useChart()
 const measure = useMeasure()
 const printing = ref(false)
@@ -219,7 +221,7 @@ const NUDGE = 1 / 16
 
     <div class="row">
       <button class="plain word" @click="chart.copy">copy this chart</button>
-      <button class="plain word" :disabled="!desk.chartInHand || !desk.mayEdit" @click="chart.lay">
+      <button class="plain word" :disabled="!kit.chartInHand || !desk.mayEdit" @click="chart.lay">
         lay the copied one here
       </button>
       <button class="plain word" @click="printing = true">paper ruler</button>

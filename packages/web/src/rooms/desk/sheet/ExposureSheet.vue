@@ -7,6 +7,7 @@ import { type ColumnInSight, makeSheetSight, rowInWords } from './sheetSight.ts'
 import { useSheetHand } from './useSheetHand.ts'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 import SheetColumn from './SheetColumn.vue'
 import SheetFoot from './SheetFoot.vue'
@@ -18,7 +19,8 @@ import SheetNotes from './SheetNotes.vue'
 const props = defineProps<{ commands: Commands; playFrame: number | null }>()
 const shot = useShot()
 const desk = useDesk()
-const shape = computed(() => desk.sheetShape)
+const sight = useSight()
+const shape = computed(() => sight.sheetShape)
 const row = computed(() => (shape.value === 'room' ? 21 : 24))
 /** Rows and pixels kept ready beyond what is in sight, so that scrolling finds them written. */
 const SPARE_ROWS = 2
@@ -36,7 +38,7 @@ function follow(): void {
 const length = computed(() => shot.take?.length ?? 0)
 /** Stays the value it is while the layers do: most edits change nothing of them. */
 const layers = computed((before?: Layer[]) => {
-  const all = desk.columns
+  const all = sight.columns
   const now = shape.value === 'strip' ? all.filter(layer => layer.id === desk.layerId) : all
   return before?.length === now.length && before.every((layer, i) => layer === now[i]) ? before : now
 })
@@ -72,7 +74,7 @@ const painted = computed((): PaintedColumn[] => {
     const place = places.value[i]
     if (!place || place.left + place.width < from || place.left > to) return []
     const drag = hand.drag.value?.layer === layer.id ? hand.drag.value : null
-    return [{ layer, ...place, ...seen(layer), unseen: desk.looks[layer.id]?.hidden === true, drag }]
+    return [{ layer, ...place, ...seen(layer), unseen: sight.looks[layer.id]?.hidden === true, drag }]
   })
 })
 

@@ -4,11 +4,13 @@ import { countDrawings, usualExposure } from '@unhurried/core/work'
 import { computed } from 'vue'
 import { EXPOSURES, type Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 const props = defineProps<{ commands: Commands }>()
 const shot = useShot()
 const desk = useDesk()
+const sight = useSight()
 const length = computed(() => shot.take?.length ?? 0)
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const button = (id: string) => props.commands.get(id)
@@ -124,14 +126,14 @@ const takes = computed(() => Object.keys(shot.document?.takes ?? {}).length)
         <button
           class="plain"
           :title="commands.tip('shape', 'The sheet fills the room')"
-          @click="desk.sheetShape = 'room'"
+          @click="sight.sheetShape = 'room'"
         >
           the whole sheet
         </button>
         <button
           class="plain"
           :title="commands.tip('shape', 'The sheet folds to a strip; twice')"
-          @click="desk.sheetShape = 'strip'"
+          @click="sight.sheetShape = 'strip'"
         >
           fold
         </button>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { secondsLabel } from '@unhurried/core/time'
 import { computed } from 'vue'
-import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 /** The numbers of the frames, with the loop and the beats beside them. */
 const props = defineProps<{ first: number; last: number; rowPx: number; here: number }>()
 const shot = useShot()
-const desk = useDesk()
+const sight = useSight()
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const rows = computed(() => Array.from({ length: Math.max(0, props.last - props.first) }, (_, i) => props.first + i))
 const loop = computed(() => shot.take?.loop ?? null)
@@ -30,7 +30,7 @@ const beats = computed(() =>
       class="nr"
       :class="{ odd: f % 2, second: f % fps === 0 && f > 0, here: f === here }"
       :style="{ top: `${f * rowPx}px` }"
-      :title="desk.sheetShape === 'room' ? secondsLabel(f, fps) : undefined"
+      :title="sight.sheetShape === 'room' ? secondsLabel(f, fps) : undefined"
       >{{ f + 1 }}</span
     >
     <i

@@ -4,12 +4,14 @@ import { CornerRightUp, EyeOff, Layers, Lock, SunDim } from 'lucide-vue-next'
 import { isPlain, lookInWords, lookOf } from '../../../paint/looks.ts'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 defineProps<{ layers: readonly Layer[]; commands: Commands }>()
 const desk = useDesk()
+const sight = useSight()
 const shot = useShot()
-const look = (layer: Layer) => lookOf(desk.looks, layer.id)
+const look = (layer: Layer) => lookOf(sight.looks, layer.id)
 const follows = (layer: Layer) => layer.follows && `timed with ${shot.document?.layers[layer.follows]?.name}`
 const KINDS = { drawn: '', background: 'background', reference: 'reference', guide: 'guide' } as const
 const stateOf = (layer: Layer) =>
@@ -28,7 +30,7 @@ const stateOf = (layer: Layer) =>
     >
       <Layers :size="15" :stroke-width="1.7" aria-hidden="true" />
     </button>
-    <span v-if="desk.sheetShape === 'room'" class="notes">action</span>
+    <span v-if="sight.sheetShape === 'room'" class="notes">action</span>
     <button
       v-for="layer in layers"
       :key="layer.id"
@@ -38,8 +40,8 @@ const stateOf = (layer: Layer) =>
       :title="`${layer.name}${stateOf(layer) ? ` (${stateOf(layer)})` : ''}: draw on this layer`"
       @click="desk.layerId = layer.id"
     >
-      <CornerRightUp v-if="layer.follows && desk.sheetShape === 'edge'" :size="13" aria-hidden="true" />
-      <span :class="{ hush: layer.follows && desk.sheetShape === 'edge' }">{{ layer.name }}</span>
+      <CornerRightUp v-if="layer.follows && sight.sheetShape === 'edge'" :size="13" aria-hidden="true" />
+      <span :class="{ hush: layer.follows && sight.sheetShape === 'edge' }">{{ layer.name }}</span>
       <Lock v-if="layer.locked" :size="11" aria-hidden="true" />
       <EyeOff v-if="look(layer).hidden" :size="12" aria-hidden="true" />
       <SunDim v-else-if="!isPlain(look(layer))" :size="12" aria-hidden="true" />

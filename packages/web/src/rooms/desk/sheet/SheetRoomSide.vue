@@ -3,6 +3,7 @@ import { PanelLeftClose } from 'lucide-vue-next'
 import type { BitmapShelf } from '../../../paint/bitmaps.ts'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 import FramePicture from '../../../shared/FramePicture.vue'
 import SheetActsPanel from '../panels/SheetActsPanel.vue'
@@ -11,12 +12,13 @@ import TakesNote from '../../../shared/TakesNote.vue'
 /** What lies beside the whole sheet. */
 defineProps<{ commands: Commands; bitmaps: BitmapShelf; playFrame: number | null }>()
 const desk = useDesk()
+const sight = useSight()
 const shot = useShot()
 </script>
 
 <template>
   <aside class="side" aria-label="Acts on the sheet">
-    <button class="plain back" :title="commands.tip('shape', 'Back to the paper')" @click="desk.sheetShape = 'edge'">
+    <button class="plain back" :title="commands.tip('shape', 'Back to the paper')" @click="sight.sheetShape = 'edge'">
       <PanelLeftClose :size="16" aria-hidden="true" /> back to the paper
     </button>
     <FramePicture
@@ -25,7 +27,7 @@ const shot = useShot()
       :frame="playFrame ?? desk.frame"
       :width="262"
       :bitmaps="bitmaps"
-      :looks="desk.looks"
+      :looks="sight.looks"
     />
     <TakesNote />
     <SheetActsPanel :commands="commands" />

@@ -6,6 +6,7 @@ import { secondsLabel } from '@unhurried/core/time'
 import type { BitmapShelf } from '../../../paint/bitmaps.ts'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { SPEEDS, useFlip } from '../../../stores/flip.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { TOOLS, useToolInHand } from '../../../tools/table.ts'
@@ -24,6 +25,7 @@ const props = defineProps<{
 }>()
 const shot = useShot()
 const desk = useDesk()
+const kit = useKit()
 
 const { name: inHand } = useToolInHand()
 const swatches = computed(() => (shot.document ? swatchesInOrder(shot.document) : []))
@@ -64,11 +66,11 @@ const now = computed(() => {
         :key="swatch.id"
         class="swatch"
         role="radio"
-        :aria-checked="desk.swatch === swatch.id"
+        :aria-checked="kit.swatch === swatch.id"
         :aria-label="swatch.name"
         :title="swatch.name"
-        :class="{ on: desk.swatch === swatch.id }"
-        @click="desk.swatch = swatch.id"
+        :class="{ on: kit.swatch === swatch.id }"
+        @click="kit.swatch = swatch.id"
       >
         <svg width="15" height="19" viewBox="0 0 15 24" preserveAspectRatio="none" aria-hidden="true">
           <path d="M0 0 H15 V17 Q7.5 27 0 17 Z" :fill="swatch.colour" />

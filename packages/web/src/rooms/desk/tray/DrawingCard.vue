@@ -2,12 +2,12 @@
 import type { Drawing } from '@unhurried/core/document'
 import { onMounted, ref, watch } from 'vue'
 import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
-import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
 
 const props = defineProps<{ drawing: Drawing | null; bitmaps: BitmapShelf }>()
 const shot = useShot()
-const desk = useDesk()
+const sight = useSight()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const [WIDTH, HEIGHT, DENSITY] = [88, 54, 2]
 
@@ -20,11 +20,11 @@ function paint(): void {
   const { width, height } = shot.document.format
   const scale = Math.min(WIDTH / width, HEIGHT / height) * DENSITY
   brush.setTransform(scale, 0, 0, scale, (WIDTH * DENSITY - width * scale) / 2, (HEIGHT * DENSITY - height * scale) / 2)
-  props.bitmaps.draw(brush, props.drawing, drawnIn(desk.colours), scale)
+  props.bitmaps.draw(brush, props.drawing, drawnIn(sight.colours), scale)
 }
 
 onMounted(paint)
-watch(() => [props.drawing, shot.document?.format, desk.colours], paint)
+watch(() => [props.drawing, shot.document?.format, sight.colours], paint)
 </script>
 
 <template>

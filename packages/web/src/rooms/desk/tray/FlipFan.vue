@@ -4,22 +4,26 @@ import { computed } from 'vue'
 import type { BitmapShelf } from '../../../paint/bitmaps.ts'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useSight } from '../../../stores/sight.ts'
+import { useLamp } from '../../../stores/lamp.ts'
 import { useShot } from '../../../stores/shot.ts'
 import DrawingCard from './DrawingCard.vue'
 
 defineProps<{ bitmaps: BitmapShelf; commands: Commands }>()
 const shot = useShot()
 const desk = useDesk()
+const sight = useSight()
+const lamp = useLamp()
 
 const beside = (direction: -1 | 1) => {
-  const round = desk.lightTable.wrap ? desk.loop : null
+  const round = lamp.lightTable.wrap ? desk.loop : null
   const { document, take } = shot
   const [id] = document && take ? neighbours(document, take, desk.layerId, desk.frame, direction, 1, round) : []
   return shot.drawing(id ?? null)
 }
 const before = computed(() => beside(-1))
 const after = computed(() => beside(1))
-const flip = (id: string | null) => (desk.flippedTo = id)
+const flip = (id: string | null) => (sight.flippedTo = id)
 </script>
 
 <template>

@@ -12,7 +12,7 @@ import {
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-vue-next'
 import { ElPopover } from 'element-plus'
 import { computed, ref } from 'vue'
-import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import TextField from '../../../shared/TextField.vue'
@@ -20,19 +20,19 @@ import TintField from '../../../shared/TintField.vue'
 
 /** The colours of the shot: added, named, mixed anew, put in order, taken off. */
 const shot = useShot()
-const desk = useDesk()
+const kit = useKit()
 const open = ref(false)
 const swatches = computed(() => (shot.document ? swatchesInOrder(shot.document) : []))
 const counts = computed(
   () => new Map(open.value && shot.document ? swatches.value.map(s => [s.id, strokesIn(shot.document!, s.id)]) : []),
 )
-const inHand = computed(() => shot.document?.swatches[desk.swatch] ?? null)
+const inHand = computed(() => shot.document?.swatches[kit.swatch] ?? null)
 
 function add(): void {
   const id = newId()
   const colour = inHand.value?.colour ?? '#7f9c5c'
   if (!shot.document || shot.commit('new colour', addSwatch(shot.document, id, colour))) return
-  desk.swatch = id
+  kit.swatch = id
 }
 
 function set(swatch: Swatch, patch: Partial<Omit<Swatch, 'id'>>, label: string): void {
@@ -50,9 +50,9 @@ function remove(swatch: Swatch): void {
   const { document } = shot
   if (!document) return
   const other = swatches.value.find(s => s.id !== swatch.id)
-  const by = desk.swatch === swatch.id ? other?.id : desk.swatch
+  const by = kit.swatch === swatch.id ? other?.id : kit.swatch
   if (!by || shot.commit(`remove ${swatch.name}`, replaceSwatch(document, swatch.id, by))) return
-  if (desk.swatch === swatch.id) desk.swatch = by
+  if (kit.swatch === swatch.id) kit.swatch = by
 }
 const removing = (swatch: Swatch) => {
   const n = counts.value.get(swatch.id) ?? 0
@@ -71,7 +71,7 @@ const removing = (swatch: Swatch) => {
     </template>
     <section class="box" aria-label="Colours of this shot" @keydown.esc.stop="open = false">
       <ul>
-        <li v-for="(swatch, i) in swatches" :key="swatch.id" :class="{ on: swatch.id === desk.swatch }">
+        <li v-for="(swatch, i) in swatches" :key="swatch.id" :class="{ on: swatch.id === kit.swatch }">
           <TintField
             :model-value="swatch.colour"
             :fresh="swatch.colour"

@@ -4,10 +4,12 @@ import { ElPopover } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { PEN_WORDS } from '../../../strokes/pens.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { useToolInHand } from '../../../tools/table.ts'
 
 /** What the tool in the hand is set to, and its settings. */
 const desk = useDesk()
+const kit = useKit()
 const { name, tool, settings, width } = useToolInHand()
 watch(name, () => tool.value.taken?.(), { immediate: true })
 const open = ref(false)
@@ -29,13 +31,13 @@ const said = computed(() =>
       <template #reference>
         <button class="tip" title="Settings of the tool in the hand">
           <span v-if="width !== null" class="dot" :style="{ width: dot, height: dot }" />
-          <b v-if="tool.tip === 'pen'">{{ PEN_WORDS[desk.pen] }}</b>
+          <b v-if="tool.tip === 'pen'">{{ PEN_WORDS[kit.pen] }}</b>
           <span>{{ said }}</span>
         </button>
       </template>
       <component :is="tool.panel" v-if="wasOpen" :key="name" :name="name" />
       <label v-if="tool.through" class="through">
-        <input v-model="desk.through" type="checkbox" />
+        <input v-model="kit.through" type="checkbox" />
         through all marked drawings
         <span class="soft">{{
           desk.markedDrawings.length ? `(${desk.markedDrawings.length} are marked)` : '(none is marked on the sheet)'
