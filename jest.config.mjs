@@ -18,6 +18,8 @@ const common = {
   // The workspaces are TypeScript source reached through node_modules links; only real packages are left alone.
   transformIgnorePatterns: ['/node_modules/(?!@unhurried/)'],
   testEnvironment: 'node',
+  // Copies that are made for planting faults lie there.
+  modulePathIgnorePatterns: ['<rootDir>/test-results/'],
 }
 
 export default {

@@ -5,11 +5,11 @@ import { ElOption, ElSelect } from 'element-plus'
 import { Pause, Play } from 'lucide-vue-next'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { useShot } from '../../stores/shot.ts'
+import { EXPOSURES } from '../../words/exposures.ts'
 
 /** One movement at several rates and exposures, side by side: the same second, the same path. */
 const shot = useShot()
 const RATES = [6, 8, 10, 12, 15, 24, 25, 30]
-const EXPOSURES = ['ones', 'twos', 'threes', 'fours']
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const seconds = computed(() => (shot.take?.length ?? 24) / fps.value)
 const samples = ref([

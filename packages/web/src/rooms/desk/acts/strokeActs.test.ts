@@ -46,7 +46,8 @@ const { useSight } = await import('../../../stores/sight.ts')
 const { startAfresh } = await import('../../../stores/afresh.ts')
 const { useLetters } = await import('../../../stores/letters.ts')
 const { settingsNow, TOOL_NAMES, TOOLS } = await import('../../../tools/table.ts')
-const { forgetStrokes, useStrokeActs } = await import('./strokeActs.ts')
+const { useStrokeActs } = await import('./strokeActs.ts')
+const { forgetStrokes } = await import('./strokeClip.ts')
 
 type Name = (typeof TOOL_NAMES)[number]
 /** A tool as it is set now, on the paper. */

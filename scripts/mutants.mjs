@@ -1,0 +1,24 @@
+// `npm run mutants`: small faults planted all over core, folder by folder, and whether its tests notice. Takes hours.
+import { spawnSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureNpmPackages, ROOT } from './prepare.mjs'
+import { say, tell } from './say.mjs'
+
+const FOLDERS = ['time', 'chart', 'document']
+const asked = process.argv.slice(2)
+
+await tell(async () => {
+  ensureNpmPackages()
+  for (const folder of asked.length ? asked : FOLDERS) {
+    say(`Faults in ${folder}.`)
+    const env = { ...process.env, MUTANTS_OF: folder }
+    spawnSync(join(ROOT, 'node_modules/.bin/stryker'), ['run'], { cwd: ROOT, stdio: 'inherit', env })
+    const { files } = JSON.parse(readFileSync(join(ROOT, `test-results/mutants-${folder}.json`), 'utf8'))
+    const all = Object.values(files).flatMap(file => file.mutants.map(mutant => mutant.status))
+    const count = (...statuses) => all.filter(status => statuses.includes(status)).length
+    const noticed = count('Killed', 'Timeout')
+    const planted = noticed + count('Survived', 'NoCoverage')
+    say(`${folder}: ${noticed} of ${planted} noticed, ${((100 * noticed) / planted).toFixed(1)} %`)
+  }
+})
