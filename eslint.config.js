@@ -118,6 +118,13 @@ const forbid = (files, group, message) => ({
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },
 })
 
+/** The distance of two points is worked out in one place. */
+const EUCLID = {
+  selector:
+    'CallExpression[callee.property.name="hypot"][arguments.0.type="BinaryExpression"][arguments.0.left.property.name="x"][arguments.0.right.property.name="x"]',
+  message: 'the distance of two points is distance() of core/geometry',
+}
+
 export default ts.config(
   { ignores: ['**/dist/**', 'data/**', 'test-results/**', 'playwright-report/**'] },
   js.configs.recommended,
@@ -125,10 +132,16 @@ export default ts.config(
   ...vue.configs['flat/recommended'],
   prettier,
   {
+    files: ['packages/*/src/**/*.ts'],
+    ignores: ['packages/core/src/geometry/point.ts'],
+    rules: { 'no-restricted-syntax': ['error', EUCLID] },
+  },
+  {
     files: ['**/*.vue'],
     rules: {
       'no-restricted-syntax': [
         'error',
+        EUCLID,
         {
           selector: 'Property[key.name="kind"] > Literal[value=/^[a-z]+[.][a-z]+$/]',
           message: 'components build no operations: an act of core does, or of the room',

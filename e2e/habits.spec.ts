@@ -211,3 +211,22 @@ test('lines on the paper: the ground is dragged, typed, and there again after a 
   await expect(field).toHaveValue('123')
   await expect(note.getByRole('button', { name: 'safe margin' })).toHaveAttribute('aria-pressed', 'true')
 })
+
+test('what lies over the paper lets a stroke through that comes near it', async ({ page, world }) => {
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  await page.keyboard.press('Shift+W')
+  const note = page.getByRole('complementary', { name: 'Still in force' })
+  await expect(note).toBeVisible()
+  const [box, paper] = [await note.boundingBox(), await page.getByTestId('paper').boundingBox()]
+  if (!box || !paper) throw new Error('nothing to be seen')
+  await page.mouse.move(paper.x + paper.width / 2, paper.y + paper.height / 2)
+  await page.mouse.down()
+  await expect(note).not.toHaveAttribute('data-aside')
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height + 12, { steps: 6 })
+  await expect(note).toHaveAttribute('data-aside')
+  await page.mouse.up()
+  await expect(note).not.toHaveAttribute('data-aside')
+  await note.getByRole('button').first().click()
+  await expect(note).toBeHidden()
+})

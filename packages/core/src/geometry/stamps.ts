@@ -1,5 +1,5 @@
 import { widthAt, type Nib } from './nib.ts'
-import type { Point } from './point.ts'
+import { distance, type Point } from './point.ts'
 import type { Sample } from './samples.ts'
 
 /** One touch of a soft brush: where, how wide in pixels, and how firmly (0–1). */
@@ -44,7 +44,7 @@ export function stamper(width: number, nib: Nib, length = 0): (samples: readonly
     if (seen === 0 && samples[0]) touch(samples[0])
     for (let i = Math.max(1, seen); i < samples.length; i++) {
       const [a, b] = [samples[i - 1] as Sample, samples[i] as Sample]
-      const piece = Math.hypot(b.x - a.x, b.y - a.y)
+      const piece = distance(a, b)
       let at = left
       while (at <= piece && made < most) {
         const t = at / piece

@@ -1,3 +1,4 @@
+import { distance } from '../geometry/point.ts'
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { wishTicks, valueOf, shareOf, presetWish, RATIOS } from '../chart/index.ts'
@@ -110,7 +111,7 @@ describe('paths with knots', () => {
           const { path, knots } = knottedPath(points)
           points.forEach((p, i) => {
             const there = placeAlong(path, knots[i] as number)
-            expect(Math.hypot(there.x - p.x, there.y - p.y)).toBeLessThan(1e-6)
+            expect(distance(p, there)).toBeLessThan(1e-6)
           })
           expect(pathLength(partOfPath(path, 0, pathLength(path)))).toBeCloseTo(pathLength(path), 6)
         },

@@ -1,4 +1,4 @@
-import { isEmptyBox, unite, EMPTY_BOX, type Point } from '../geometry/point.ts'
+import { distance, isEmptyBox, unite, EMPTY_BOX, type Point } from '../geometry/point.ts'
 import { widthAt } from '../geometry/nib.ts'
 import { lineOutline, shapeOutline, type PlacedStroke } from '../geometry/stroke.ts'
 import { gapsOf, middleOf, type Bridge } from './gaps.ts'
@@ -85,7 +85,7 @@ function paint(
 
 /** A straight line of a width with square ends as a polygon. */
 function straight(a: Point, b: Point, width: number): Float32Array {
-  const length = Math.hypot(b.x - a.x, b.y - a.y)
+  const length = distance(a, b)
   const half = width / 2
   const [ux, uy] = length === 0 ? [1, 0] : [(b.x - a.x) / length, (b.y - a.y) / length]
   const [nx, ny, ex, ey] = [-uy * half, ux * half, ux * half, uy * half]

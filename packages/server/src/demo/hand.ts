@@ -1,5 +1,13 @@
 import type { Stroke, Operation } from '@unhurried/core/document'
-import { INK, packSamples, placeStroke, type PlacedStroke, type Point, type Sample } from '@unhurried/core/geometry'
+import {
+  distance,
+  INK,
+  packSamples,
+  placeStroke,
+  type PlacedStroke,
+  type Point,
+  type Sample,
+} from '@unhurried/core/geometry'
 import { shapeOf, type Moments } from '@unhurried/core/raster'
 import type { Mark } from './tilda.ts'
 
@@ -22,7 +30,7 @@ function evenly(path: readonly Point[]): Point[] {
   let carried = 0
   for (let i = 1; i < path.length; i++) {
     const [a, b] = [path[i - 1] as Point, path[i] as Point]
-    const length = Math.hypot(b.x - a.x, b.y - a.y)
+    const length = distance(a, b)
     for (let d = STEP_PX - carried; d <= length; d += STEP_PX) {
       out.push({ x: a.x + ((b.x - a.x) * d) / length, y: a.y + ((b.y - a.y) * d) / length })
     }

@@ -1,4 +1,4 @@
-import type { Point } from '@unhurried/core/geometry'
+import { distance, type Point } from '@unhurried/core/geometry'
 import { curve, disc, type Mark } from './tilda.ts'
 
 const line = (width: number, points: readonly Point[], swatch = 'reed'): Mark => ({
@@ -44,8 +44,7 @@ function pad(x: number, y: number, r: number, notch: 1 | -1): Mark[] {
   ]
 }
 
-const jumps = (path: readonly Point[], i: number) =>
-  Math.hypot((path[i] as Point).x - (path[i - 1] as Point).x, (path[i] as Point).y - (path[i - 1] as Point).y) > 20
+const jumps = (path: readonly Point[], i: number) => distance(path[i - 1] as Point, path[i] as Point) > 20
 
 function cattail(x: number, foot: number, height: number, lean: number): Mark[] {
   const top = { x: x + lean, y: foot - height }

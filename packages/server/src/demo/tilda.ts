@@ -1,5 +1,5 @@
 import type { Label } from '@unhurried/core/document'
-import { insidePolygon, rotation, map, type Nib, type Point } from '@unhurried/core/geometry'
+import { distance, insidePolygon, rotation, map, type Nib, type Point } from '@unhurried/core/geometry'
 import { stretchKeepingArea } from '@unhurried/core/motion'
 
 /** How Tilda sits, leaps or lands. Lengths in paper pixels, angles in radians (clockwise as seen). */
@@ -99,14 +99,14 @@ function densify(path: readonly Point[], step: number): Point[] {
   return path.flatMap((p, i) => {
     const q = path[i + 1]
     if (!q) return [p]
-    const n = Math.max(1, Math.round(Math.hypot(q.x - p.x, q.y - p.y) / step))
+    const n = Math.max(1, Math.round(distance(p, q) / step))
     return Array.from({ length: n }, (_, k) => at(p.x + ((q.x - p.x) * k) / n, p.y + ((q.y - p.y) * k) / n))
   })
 }
 
 /** The joint between a and b with bones of length l1, l2; bent to the left (−1) or right (1) of the way from a to b. */
 function joint(a: Point, b: Point, l1: number, l2: number, side: 1 | -1): Point {
-  const d = Math.max(1, Math.min(l1 + l2 - 0.5, Math.hypot(b.x - a.x, b.y - a.y)))
+  const d = Math.max(1, Math.min(l1 + l2 - 0.5, distance(a, b)))
   const along = Math.atan2(b.y - a.y, b.x - a.x)
   const bend = Math.acos(Math.max(-1, Math.min(1, (l1 * l1 + d * d - l2 * l2) / (2 * l1 * d))))
   return at(a.x + l1 * Math.cos(along + side * bend), a.y + l1 * Math.sin(along + side * bend))
@@ -114,7 +114,7 @@ function joint(a: Point, b: Point, l1: number, l2: number, side: 1 | -1): Point 
 
 /** b, pulled in so that it is no farther from a than `reach`. */
 function within(a: Point, b: Point, reach: number): Point {
-  const d = Math.hypot(b.x - a.x, b.y - a.y)
+  const d = distance(a, b)
   return d <= reach ? b : at(a.x + ((b.x - a.x) * reach) / d, a.y + ((b.y - a.y) * reach) / d)
 }
 
@@ -189,7 +189,7 @@ function hindLeg(hip: Point, toes: Point, pose: Pose, tone: keyof typeof TONE): 
 const kneeSide = (hip: Point, ankle: Point): 1 | -1 => (ankle.x < hip.x - 30 && ankle.y < hip.y + 60 ? 1 : -1)
 
 function trailing(hip: Point, toes: Point, length: number): Point {
-  const d = Math.hypot(hip.x - toes.x, hip.y - toes.y) || 1
+  const d = distance(toes, hip) || 1
   return at(((hip.x - toes.x) / d) * length, ((hip.y - toes.y) / d) * length)
 }
 
@@ -286,7 +286,7 @@ function visible(path: readonly Point[], polygons: readonly (readonly Point[])[]
   const hidden = path.map(p => polygons.some(polygon => insidePolygon(p, polygon)))
   if (!hidden.includes(true)) return [[...path]]
   const [first, last] = [path[0] as Point, path[path.length - 1] as Point]
-  const closed = Math.hypot(first.x - last.x, first.y - last.y) < 0.01
+  const closed = distance(last, first) < 0.01
   const start = closed ? hidden.indexOf(true) : 0
   const order = path.map((_, i) => (start + i) % path.length)
   const runs: Point[][] = [[]]

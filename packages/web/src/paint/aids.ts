@@ -1,5 +1,6 @@
 import type { Format } from '@unhurried/core/document'
 import {
+  distance,
   isEmptyBox,
   map,
   pathLength,
@@ -224,7 +225,7 @@ const corners = ({ left, top, right, bottom }: Box): Point[] => [
 
 /** A short stroke across a way, half-way between two points of it. */
 function crossTick(brush: CanvasRenderingContext2D, a: Point, b: Point): void {
-  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1
+  const length = distance(a, b) || 1
   const [nx, ny] = [((b.y - a.y) / length) * ARC_TICK_PX, (-(b.x - a.x) / length) * ARC_TICK_PX]
   const [x, y] = [(a.x + b.x) / 2, (a.y + b.y) / 2]
   brush.beginPath()

@@ -1,4 +1,4 @@
-import { map, type Matrix, type Point } from '@unhurried/core/geometry'
+import { distance, map, type Matrix, type Point } from '@unhurried/core/geometry'
 import { placeLabels } from './labels.ts'
 
 /** A place where the chart wants a drawing's middle. */
@@ -215,7 +215,7 @@ function paintGround(
 }
 
 function paintArrow(brush: CanvasRenderingContext2D, a: Point, b: Point): void {
-  const length = Math.hypot(b.x - a.x, b.y - a.y)
+  const length = distance(a, b)
   if (length < 6) return
   const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length]
   brush.globalAlpha = 0.9

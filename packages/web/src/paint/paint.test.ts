@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { map } from '@unhurried/core/geometry'
+import { distance, map } from '@unhurried/core/geometry'
 import fc from 'fast-check'
 import { makePlayback } from './playback.ts'
 import { fitScale, FLAT, paperToScreen, toPaper, turnedBy, zoomedAt, type View } from './view.ts'
@@ -34,7 +34,7 @@ describe('how the paper lies', () => {
         const after = toPaper(paperToScreen(zoomedAt(v, factor, at, screen), screen, paper), at)
         // A straight paper is laid on whole screen pixels, before and after.
         const scale = fitScale(screen, paper) * Math.min(v.zoom, zoomedAt(v, factor, at, screen).zoom)
-        expect(Math.hypot(after.x - before.x, after.y - before.y) * scale).toBeLessThan(1.5)
+        expect(distance(before, after) * scale).toBeLessThan(1.5)
       }),
     )
   })

@@ -1,4 +1,5 @@
 import {
+  distance,
   pressed,
   simulatedPressure,
   slowed,
@@ -51,7 +52,7 @@ export function strokeUnderWay(
   let end: Sample | null = null
 
   function pressureOf(raw: RawSample): number {
-    const moved = lastRaw ? Math.hypot(raw.x - lastRaw.x, raw.y - lastRaw.y) : 0
+    const moved = lastRaw ? distance(lastRaw, raw) : 0
     const elapsed = lastRaw ? raw.timeMs - lastRaw.timeMs : 16
     const own = raw.isPen ? pressed(curve, raw.pressure) : simulate(moved, elapsed)
     return bySpeed ? slowed(own, moved / Math.max(1, elapsed), bySpeed) : own
@@ -67,13 +68,13 @@ export function strokeUnderWay(
         const next = steady({ ...at, pressure })
         end = { ...at, pressure: next.pressure }
         const last = samples[samples.length - 1]
-        if (!last || Math.hypot(next.x - last.x, next.y - last.y) >= LEAST_STEP_PX) samples.push(next)
+        if (!last || distance(last, next) >= LEAST_STEP_PX) samples.push(next)
       }
     },
     /** The finished samples: steadying lags behind the pen, so the line is led to where the pen was lifted. */
     finish(): Sample[] {
       const last = samples[samples.length - 1]
-      if (last && end && Math.hypot(end.x - last.x, end.y - last.y) >= LEAST_STEP_PX) {
+      if (last && end && distance(last, end) >= LEAST_STEP_PX) {
         samples.push(
           { x: (last.x + end.x) / 2, y: (last.y + end.y) / 2, pressure: end.pressure * 0.8 },
           { ...end, pressure: end.pressure * 0.5 },

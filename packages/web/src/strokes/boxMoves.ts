@@ -1,4 +1,4 @@
-import { rotation, scaling, translation, type Box, type Matrix, type Point } from '@unhurried/core/geometry'
+import { distance, rotation, scaling, translation, type Box, type Matrix, type Point } from '@unhurried/core/geometry'
 import type { Change } from './gathered.ts'
 
 export type BoxHandle = 'move' | 'scale' | 'turn' | 'skew'
@@ -58,7 +58,7 @@ function scaled({ from, to, corner, free }: BoxDrag): Moved {
     const s = Math.abs(span) < 1 ? 1 : (to[axis] - corner[axis]) / span
     return Math.abs(s) < LEAST_SCALE ? LEAST_SCALE : s
   }
-  const reach = (p: Point) => Math.hypot(p.x - corner.x, p.y - corner.y)
+  const reach = (p: Point) => distance(corner, p)
   const even = Math.max(LEAST_SCALE, reach(to) / (reach(from) || 1))
   const [kx, ky] = free ? [share('x'), share('y')] : [even, even]
   return mapped(scaling(kx, ky, corner), `${(kx * 100).toFixed(0)} × ${(ky * 100).toFixed(0)} %`)

@@ -1,4 +1,12 @@
-import { ellipseLine, rectangleLine, snappedTo, straightLine, type Point, type Sample } from '@unhurried/core/geometry'
+import {
+  distance,
+  ellipseLine,
+  rectangleLine,
+  snappedTo,
+  straightLine,
+  type Point,
+  type Sample,
+} from '@unhurried/core/geometry'
 import { stretchKeepingArea, stretchKeepingVolume } from '@unhurried/core/motion'
 
 /** How a round is pulled: freely, or as a body that keeps its area or its volume while it is squashed and stretched. */
@@ -83,7 +91,7 @@ function freeRound(drag: Drag): Figure | null {
 /** Pressed at its middle and pulled: the way of the pull is the way of the stretch. */
 function keptRound({ from, to, even }: Drag, { keeps, radius }: RoundSettings): Figure | null {
   const end = even ? snappedTo(from, to, STEP_RAD) : to
-  const pulled = Math.hypot(end.x - from.x, end.y - from.y)
+  const pulled = distance(from, end)
   if (pulled < LEAST_PX) return null
   const kept = keeps === 'area' ? stretchKeepingArea : stretchKeepingVolume
   const { along, across } = kept(radius, pulled / radius)

@@ -171,7 +171,7 @@ onBeforeUnmount(playback.stop)
       :play-frame="playFrame"
     />
     <DeskMargin v-if="showsPaper && !sight.bare" :commands="commands" />
-    <DeskAnswer v-if="!sight.bare" class="answers" />
+    <DeskAnswer v-if="!sight.bare" class="answers" data-over-paper />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
     <LayersPanel v-model="layersShown" />
     <HistoryPanel v-model="historyShown" :bitmaps="bitmaps" />

@@ -1,5 +1,5 @@
 import { kindOf, type Drawing } from '@unhurried/core/document'
-import { type Point } from '@unhurried/core/geometry'
+import { distance, type Point } from '@unhurried/core/geometry'
 import { Lasso } from 'lucide-vue-next'
 import { defineAsyncComponent } from 'vue'
 import { paintTrack } from '../../paint/pen.ts'
@@ -56,7 +56,7 @@ function gatheringHand(paper: PaperPort, { by, parts }: Gathering): Hand {
     finish() {
       const first = track[0]
       if (!first) return
-      const isTap = track.every(p => Math.hypot(p.x - first.x, p.y - first.y) < paper.px(4))
+      const isTap = track.every(p => distance(first, p) < paper.px(4))
       let ids: string[]
       if (parts && !isTap && !keys.alt) {
         const cuts = kit.changed.map(drawing => cutByLoop(drawing, shot.book, loopOf(track)))

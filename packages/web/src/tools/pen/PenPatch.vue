@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fitPressure, pressed, type Sample } from '@unhurried/core/geometry'
+import { distance, fitPressure, pressed, type Sample } from '@unhurried/core/geometry'
 import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { livePainter, rawSamples, strokeUnderWay, type RawSample, type StrokeUnderWay } from '../../paint/pen.ts'
@@ -47,7 +47,7 @@ function move(event: PointerEvent): void {
   paint(brush, stroke.samples)
   if (event.pointerType === 'pen') pressures.value = [...pressures.value, ...raws.map(raw => raw.pressure)]
   const [hand, line] = [raws.at(-1), stroke.samples.at(-1) as Sample | undefined]
-  if (hand && line) lagPx.value = Math.max(lagPx.value, Math.hypot(hand.x - line.x, hand.y - line.y))
+  if (hand && line) lagPx.value = Math.max(lagPx.value, distance(line, hand))
 }
 
 /** The way of the hand itself, thin, under the line. */

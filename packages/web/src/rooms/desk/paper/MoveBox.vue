@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  distance,
   after,
   centreOf,
   IDENTITY,
@@ -64,7 +65,7 @@ const LEAST_PX = 46
 const framed = computed(() => {
   const [a, b, , d] = shown.value as [Point, Point, Point, Point]
   const grow = (p: Point, q: Point) => {
-    const length = Math.hypot(q.x - p.x, q.y - p.y)
+    const length = distance(p, q)
     const more = Math.max(0, (LEAST_PX - length) / 2)
     return length === 0 ? { x: 0, y: 0 } : { x: ((q.x - p.x) / length) * more, y: ((q.y - p.y) / length) * more }
   }

@@ -226,8 +226,8 @@ const cursor = computed(() => {
     />
     <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
-    <InForceNote class="in-force" />
-    <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" :busy="paper.busy.value" />
+    <InForceNote class="in-force" data-over-paper />
+    <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" data-over-paper :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />
     <PaperWords :commands="commands" :playing="playing" :busy="paper.busy.value" :said="paper.said.value" />
   </main>

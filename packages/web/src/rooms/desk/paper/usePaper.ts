@@ -11,6 +11,7 @@ import type { Hand } from '../../../tools/hand.ts'
 import { settingsNow, TOOLS } from '../../../tools/table.ts'
 import { useLivePaper } from './livePaper.ts'
 import { usePointerMeaning } from './pointerMeaning.ts'
+import { stepAside } from './stepAside.ts'
 import { useFingers } from './useFingers.ts'
 
 const FINGER_DRAWS =
@@ -35,6 +36,7 @@ export function usePaper(
   const { toolOf, movesPaper } = usePointerMeaning(holding.pan)
   const fingers = useFingers(sight, screen, paper.origin)
   const busy = ref(false)
+  const notes = stepAside()
   let pointer: number | null = null
   let hand: Hand | null = null
   let panFrom: { x: number; y: number; panX: number; panY: number } | null = null
@@ -75,6 +77,7 @@ export function usePaper(
     }
     pointer = event.pointerId
     busy.value = true
+    notes.begin()
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     event.preventDefault()
     if (!panFrom) move(event)
@@ -96,6 +99,7 @@ export function usePaper(
       }
       return
     }
+    notes.near({ x: event.clientX, y: event.clientY })
     paper.follow(event)
     hand?.move(rawSamples(event, paper.origin()), {
       shift: event.shiftKey || hands.held.shift,
@@ -120,6 +124,7 @@ export function usePaper(
     hand = null
     panFrom = null
     busy.value = false
+    notes.end()
     paper.clear()
   }
 
