@@ -197,6 +197,7 @@ label b {
 }
 
 input[type='range'] {
+  min-height: 24px;
   accent-color: var(--green);
   min-width: 0;
 }

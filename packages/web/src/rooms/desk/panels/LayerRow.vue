@@ -225,6 +225,7 @@ li.tied .name {
 
 .look input[type='range'] {
   width: 72px;
+  min-height: 24px;
   accent-color: var(--green);
 }
 

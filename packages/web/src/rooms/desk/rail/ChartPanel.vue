@@ -311,7 +311,11 @@ td:first-child {
 }
 
 .edit {
-  width: 92px;
+  width: 96px;
+}
+
+.edit .word {
+  margin-left: 0;
 }
 
 .parts {
