@@ -11,11 +11,12 @@ const ROOMS = {
   time: [],
   chart: [],
   geometry: [],
+  assets: ['geometry'],
   raster: ['geometry'],
   motion: ['time', 'chart', 'geometry'],
-  document: ['time', 'chart', 'geometry'],
+  document: ['time', 'chart', 'geometry', 'assets', 'motion'],
   work: ['time', 'chart', 'document'],
-  measure: ['time', 'chart', 'geometry', 'motion', 'raster', 'document', 'work'],
+  measure: ['time', 'chart', 'geometry', 'assets', 'motion', 'raster', 'document', 'work'],
 }
 
 /** The client's folders, each of which may use those before it; so no ring of folders can come about. */
@@ -86,9 +87,10 @@ const roomRules = Object.entries(ROOMS).map(([room, may]) => {
 /** Inside the document of core: what a shot is, how it is changed, what a desk makes of that, and the acts on the sheet. */
 const DOCUMENT = {
   model: [],
-  operations: ['model'],
-  replica: ['model', 'operations'],
-  acts: ['model', 'operations'],
+  elements: ['model'],
+  operations: ['model', 'elements'],
+  replica: ['model', 'elements', 'operations'],
+  acts: ['model', 'elements', 'operations'],
 }
 const documentRules = Object.entries(DOCUMENT).map(([folder, may]) => {
   const others = Object.keys(DOCUMENT).filter(other => other !== folder && !may.includes(other))

@@ -16,6 +16,7 @@ export const ShotDocument = z
     marks: p.tableOf(p.Mark, LIMITS.marks),
     beats: p.tableOf(p.Beat, LIMITS.beats),
     notes: p.tableOf(p.Note, LIMITS.notes),
+    guides: p.tableOf(p.Guide, LIMITS.guides),
     way: p.Way,
     exposure: p.Exposure,
   })

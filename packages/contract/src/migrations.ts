@@ -41,8 +41,8 @@ const mark5 = (mark: Json): Json => ({ kind: 'point', ...mark })
 const swatch5 = (swatch: Json): Json => ({ order: 0, ...swatch })
 const take5 = (take: Json): Json => ({ open: false, ...take })
 
-/** Drawings hold pictures beside strokes from then on: what is stored stays as it is, and older desks do not read it. */
-const pictures6: Step = { document: stored => ({ ...stored, schema: 6 }), operation: op => op }
+/** Drawings hold pictures beside strokes from then on, and shots guides. */
+const step5: Step = { document: stored => ({ guides: {}, ...stored, schema: 6 }), operation: op => op }
 
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
@@ -133,7 +133,7 @@ const STEPS: Readonly<Record<number, Step>> = {
       }
     },
   },
-  5: pictures6,
+  5: step5,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

@@ -1,5 +1,6 @@
 import { FARTHEST_PX, MOST_SAMPLES, NIB_ENDS, NIB_LOOKS } from '@unhurried/core/geometry'
 import { ID_FORM, LABELS, LAYER_KINDS, LIMITS, MARK_KINDS, ROLES, VOLUMES, WAYS } from '@unhurried/core/document'
+import { RECIPE_NAMES } from '@unhurried/core/motion'
 import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
 import { z } from 'zod'
 
@@ -109,6 +110,22 @@ export const Swatch = z.strictObject({ id: Id, name: Name, colour: Colour, order
 export const Beat = z.strictObject({ id: Id, name: Name, frame: Frame }).readonly()
 export const NoteText = z.string().trim().min(1, 'must not be empty').max(LIMITS.noteLength)
 export const Note = z.strictObject({ id: Id, from: Frame, to: FrameCount, text: NoteText }).readonly()
+/** Numbers of a recipe: which, and within which bounds, is for the recipe to say. */
+export const GuideNumbers = z
+  .record(z.string().min(1).max(40), z.union([z.number(), z.string().max(40), z.boolean(), z.null()]))
+  .refine(numbers => Object.keys(numbers).length <= 80, 'must hold at most 80')
+  .readonly()
+export const Guide = z
+  .strictObject({
+    id: Id,
+    recipe: z.enum(RECIPE_NAMES),
+    numbers: GuideNumbers,
+    take: Id,
+    layer: Id,
+    from: Frame,
+    shown: z.boolean(),
+  })
+  .readonly()
 export const Way = z.enum(WAYS)
 export const Exposure = z.number().int().min(1).max(LIMITS.exposure)
 

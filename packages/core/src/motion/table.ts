@@ -1,6 +1,6 @@
 import { bounce, type BouncePlan } from './bounce/bounce.ts'
 import type { BounceNumbers } from './bounce/numbers.ts'
-import type { Plan, Recipe } from './recipe.ts'
+import type { ConstructionSink, Expected, NumbersRefusal, Plan, Recipe, RecipeShot } from './recipe.ts'
 
 /** The numbers and the plan of every recipe. */
 interface Kinds {
@@ -17,3 +17,25 @@ export const RECIPES: {
 } = { bounce }
 
 export const RECIPE_NAMES = Object.keys(RECIPES) as RecipeName[]
+
+/** The plan of a recipe, for those who do not know which it is; only after its `refuse` said null. */
+export const planWith = (recipe: RecipeName, numbers: object, shot: RecipeShot): Plan<unknown> =>
+  (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).plan(numbers, shot)
+
+/** What is wrong with numbers that may come from anywhere: a field too many or too few, or one out of bounds; or null. */
+export function refuseNumbers(recipe: RecipeName, numbers: object, shot: RecipeShot): NumbersRefusal<object> | null {
+  const known = Object.keys(RECIPES[recipe].defaults(shot))
+  const stray = Object.keys(numbers).find(field => !known.includes(field))
+  if (stray !== undefined) return { field: stray as never, why: 'is no number of this recipe' }
+  const missing = known.find(field => !Object.hasOwn(numbers, field))
+  if (missing !== undefined) return { field: missing as never, why: 'is missing' }
+  return (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).refuse(numbers, shot)
+}
+
+/** Writes the construction of a frame of a plan; `plan` must be one of this recipe. Throws a UsageError on a frame outside it. */
+export const figureOf = (recipe: RecipeName, plan: Plan<unknown>, frame: number, sink: ConstructionSink): void =>
+  (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).figure(plan as Plan<object>, frame, sink)
+
+/** What the drawing at a place of a plan should measure; `plan` must be one of this recipe. Throws a UsageError on a place that is none. */
+export const expectedOf = (recipe: RecipeName, plan: Plan<unknown>, drawing: number): Expected =>
+  (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).expect(plan as Plan<object>, drawing)

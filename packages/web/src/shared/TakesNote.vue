@@ -35,7 +35,7 @@ function copy(take: Take): void {
   if (!shot.document) return
   const id = newId()
   const name = `${take.name}, again`.slice(0, 80)
-  const refused = shot.commit(`copy of ${take.name}`, [...copyTake(shot.document, take.id, id, name), ...useTake(id)])
+  const refused = shot.commit(`copy of ${take.name}`, [...copyTake(shot.document, take.id, id, name, newId), ...useTake(id)])
   if (!refused) renaming.value = id
 }
 
@@ -44,7 +44,9 @@ function rename(take: Take, name: string): void {
   shot.commit(`name ${name}`, renameTake(take, name))
 }
 
-const remove = (take: Take) => shot.commit(`remove ${take.name}`, removeTake(take.id))
+function remove(take: Take): void {
+  if (shot.document) shot.commit(`remove ${take.name}`, removeTake(shot.document, take.id))
+}
 /** Drawings that no take shows are kept, and can be shown again. */
 const unshown = computed(() =>
   shot.document ? unexposedDrawings(shot.document).flatMap(id => shot.drawing(id) ?? []) : [],

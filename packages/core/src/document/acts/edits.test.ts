@@ -139,7 +139,10 @@ function opsOf(
       return here ? allowed(retime.moveKey(document, take, here.id, frame + n - 2, manner)) : []
     case 'take': {
       const id = newId()
-      return [...copyTake(document, take.id, id, 'slower'), { kind: 'shot.set', patch: { current: id } }]
+      return [
+        ...copyTake(document, take.id, id, 'slower', () => 'unused'),
+        { kind: 'shot.set', patch: { current: id } },
+      ]
     }
     case 'paste': {
       const clip = copyClip(document, take, 'here', { ...marked, layers: [FIRST.drawn, FIRST.background] })

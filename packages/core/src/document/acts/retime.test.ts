@@ -169,7 +169,7 @@ describe('moving a key', () => {
     let document = apply(base, [
       { kind: 'beat.add', beat: { id: 'step', name: 'step', frame: 6 } },
       { kind: 'pin.set', take: FIRST.take, drawing: 'D', beat: 'step' },
-      ...copyTake(base, FIRST.take, 'slow', 'slower'),
+      ...copyTake(base, FIRST.take, 'slow', 'slower', () => 'unused'),
       { kind: 'pin.set', take: 'slow', drawing: 'D', beat: 'step' },
     ])
     document = done(document, retime.moveBeat(document, 'step', 9))
@@ -245,7 +245,7 @@ describe('takes', () => {
 
   test('a copy is timed on its own, and the difference is told in words', () => {
     const two = apply(base, [
-      ...copyTake(base, FIRST.take, 'slow', 'slower'),
+      ...copyTake(base, FIRST.take, 'slow', 'slower', () => 'unused'),
       { kind: 'shot.set', patch: { current: 'slow' } },
     ])
     const held = done(two, holdDrawing(two, takeOf(two), L, 2, 4, LONGER))
@@ -261,7 +261,10 @@ describe('takes', () => {
   })
 
   test('a drawing that only another take shows is not lost; the current take cannot be thrown away', () => {
-    const two = apply(base, copyTake(base, FIRST.take, 'slow', 'slower'))
+    const two = apply(
+      base,
+      copyTake(base, FIRST.take, 'slow', 'slower', () => 'unused'),
+    )
     const removed = apply(two, sure(removeExposure(two, takeOf(two), L, 2)).ops)
     expect(Object.keys(removed.drawings)).toContain('b')
     expect(applyBatch(two, [{ kind: 'take.remove', id: FIRST.take }])).toMatchObject({

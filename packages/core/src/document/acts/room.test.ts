@@ -186,7 +186,10 @@ const shot = fc.tuple(
 
 function build([layers, cycle]: [string[], { layer: number; from: number; turns: number; open: boolean } | null]) {
   let document = shotOf(...layers)
-  document = after(document, copyTake(document, FIRST.take, 'other', 'as it was'))
+  document = after(
+    document,
+    copyTake(document, FIRST.take, 'other', 'as it was', () => 'unused'),
+  )
   const layer = `l${cycle ? cycle.layer % layers.length : 0}`
   const pattern = columnOf(currentTake(document), layer).slice(0, 3)
   if (cycle && lengthOf(pattern) * cycle.turns + cycle.from <= currentTake(document).length) {

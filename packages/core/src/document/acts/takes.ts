@@ -2,13 +2,27 @@ import { counted as inWords } from '../../time/counted.ts'
 import { drawingsOf, placed, type Run } from '../../time/exposure.ts'
 import { isAnimated, type ShotDocument, type Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
+import { guidesOf } from '../model/guides.ts'
 import { columnOf, layersInOrder, takesInOrder } from '../model/selectors.ts'
 import { find, get } from '../model/table.ts'
 
-/** A copy of a take under another name, behind the others. Its linked cycles and pins are copied along. */
-export function copyTake(document: ShotDocument, from: string, id: string, name: string): Operation[] {
+/** A copy of a take under another name, behind the others. Its linked cycles, pins and guides are copied along. */
+export function copyTake(
+  document: ShotDocument,
+  from: string,
+  id: string,
+  name: string,
+  newId: () => string,
+): Operation[] {
   const last = takesInOrder(document).pop()
-  return [{ kind: 'take.add', take: { ...get(document.takes, from), id, name, order: (last?.order ?? 0) + 1 } }]
+  const copies = guidesOf(document, from).map((guide): Operation => ({
+    kind: 'guide.add',
+    guide: { ...guide, id: newId(), take: id },
+  }))
+  return [
+    { kind: 'take.add', take: { ...get(document.takes, from), id, name, order: (last?.order ?? 0) + 1 } },
+    ...copies,
+  ]
 }
 
 /** Works on another take. */
@@ -18,8 +32,11 @@ export const useTake = (take: string): Operation[] => [{ kind: 'shot.set', patch
 export const renameTake = (take: Take, name: string): Operation[] =>
   name === take.name ? [] : [{ kind: 'take.set', id: take.id, patch: { name } }]
 
-/** Takes a take away; refused for the one that is worked on. */
-export const removeTake = (id: string): Operation[] => [{ kind: 'take.remove', id }]
+/** Takes a take and its guides away; refused for the one that is worked on. */
+export const removeTake = (document: ShotDocument, id: string): Operation[] => [
+  ...guidesOf(document, id).map((guide): Operation => ({ kind: 'guide.remove', id: guide.id })),
+  { kind: 'take.remove', id },
+]
 
 /** How one drawing is timed differently in two takes. `from` and `to` are the earlier and later of the two as given. */
 export interface TimingDifference {

@@ -65,6 +65,7 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     marks: {},
     beats: {},
     notes: {},
+    guides: {},
     way: 'pose-to-pose',
     exposure: usualOn(format.fps),
   }

@@ -4,6 +4,7 @@ import type { Wish } from '../../chart/wish.ts'
 import type { Matrix } from '../../geometry/matrix.ts'
 import type { Nib } from '../../geometry/nib.ts'
 import type { Point } from '../../geometry/point.ts'
+import type { RecipeName } from '../../motion/table.ts'
 import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
@@ -217,6 +218,23 @@ export interface Swatch {
   readonly order: number
 }
 
+/** A number, a choice or a switch of a recipe. */
+export type GuideNumber = number | string | boolean | null
+
+/** A recipe laid on a shot: motion worked out, to be drawn over. It is computed whenever it is shown, and never sent off. */
+export interface Guide {
+  readonly id: string
+  readonly recipe: RecipeName
+  /** by the recipe's own names; places in paper pixels */
+  readonly numbers: Readonly<Record<string, GuideNumber>>
+  /** the take whose time it is in, the layer it serves, and the frame it starts on (from 0) */
+  readonly take: string
+  readonly layer: string
+  readonly from: number
+  /** whether it is shown on the paper */
+  readonly shown: boolean
+}
+
 /** Everything about one shot: a plain value, replaced as a whole, never changed in place. */
 export interface ShotDocument {
   readonly schema: typeof DOCUMENT_SCHEMA
@@ -231,6 +249,7 @@ export interface ShotDocument {
   readonly marks: Table<Mark>
   readonly beats: Table<Beat>
   readonly notes: Table<ActionNote>
+  readonly guides: Table<Guide>
   readonly way: WayOfWorking
   /** frames that a new drawing gets */
   readonly exposure: number
@@ -254,6 +273,7 @@ export const LIMITS = {
   beats: 2000,
   notes: 500,
   noteLength: 500,
+  guides: 60,
   sizePx: 8192,
   fps: 120,
   lineWidthPx: 600,

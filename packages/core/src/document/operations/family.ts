@@ -3,6 +3,7 @@ import {
   type ActionNote,
   type Beat,
   type Chart,
+  type Guide,
   type Mark,
   type ShotDocument,
   type Swatch,
@@ -19,10 +20,18 @@ interface Families {
   readonly mark: Mark
   readonly swatch: Swatch
   readonly chart: Chart
+  readonly guide: Guide
 }
 type Word = keyof Families
 
-const TABLES = { beat: 'beats', note: 'notes', mark: 'marks', swatch: 'swatches', chart: 'charts' } as const satisfies {
+const TABLES = {
+  beat: 'beats',
+  note: 'notes',
+  mark: 'marks',
+  swatch: 'swatches',
+  chart: 'charts',
+  guide: 'guides',
+} as const satisfies {
   readonly [W in Word]: keyof ShotDocument & keyof typeof LIMITS
 }
 

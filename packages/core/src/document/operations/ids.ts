@@ -38,6 +38,8 @@ function newIds(op: Operation): string[] {
       return [op.beat.id]
     case 'note.add':
       return [op.note.id]
+    case 'guide.add':
+      return [op.guide.id]
     default:
       return []
   }

@@ -4,6 +4,7 @@ import type { Element, ShotDocument } from '../model/model.ts'
 import * as beats from './beats.ts'
 import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'
+import * as guides from './guides.ts'
 import { refuseIds } from './ids.ts'
 import type { Handler, Operation, OperationKind } from './kinds.ts'
 import type { Refusal } from '../model/refusal.ts'
@@ -54,6 +55,9 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'note.add': beats.notes.add,
   'note.set': beats.notes.set,
   'note.remove': beats.notes.remove,
+  'guide.add': guides.guides.add,
+  'guide.set': guides.guides.set,
+  'guide.remove': guides.guides.remove,
 }
 
 const handlerOf = (op: Operation) => HANDLERS[op.kind] as Handler<OperationKind>

@@ -8,6 +8,7 @@ import type {
   Drawing,
   Element,
   Format,
+  Guide,
   Layer,
   Mark,
   MarkPlace,
@@ -89,6 +90,9 @@ export interface Operations {
   'note.add': { readonly note: ActionNote }
   'note.set': { readonly id: string; readonly patch: Partial<Pick<ActionNote, 'from' | 'to' | 'text'>> }
   'note.remove': { readonly id: string }
+  'guide.add': { readonly guide: Guide }
+  'guide.set': { readonly id: string; readonly patch: Partial<Pick<Guide, 'numbers' | 'from' | 'shown'>> }
+  'guide.remove': { readonly id: string }
 }
 
 export type ElementChange = {

@@ -46,6 +46,7 @@ function pointsNowhere(document: ShotDocument): string | null {
       ...Object.values(drawing.elements).map(element => gone(swatches, swatchOf(element))),
       ...Object.keys(drawing.marks).map(mark => gone(marks, mark)),
     ]),
+    ...Object.values(document.guides).flatMap(guide => [gone(takes, guide.take), gone(layers, guide.layer)]),
     ...Object.values(document.charts).flatMap(({ from, to, part, ticks }) => [
       gone(drawings, from),
       gone(drawings, to),

@@ -96,7 +96,12 @@ export const layerRemove: Handler<'layer.remove'> = {
     if (bench.size(document.layers) === 1) return refusal('last-layer', id)
     if (Object.values(document.layers).some(layer => layer.follows === id)) return refusal('still-followed', id)
     const cycles = Object.values(document.takes).flatMap(take => Object.values(take.cycles))
-    const things = [...Object.values(document.drawings), ...Object.values(document.marks), ...cycles]
+    const things = [
+      ...Object.values(document.drawings),
+      ...Object.values(document.marks),
+      ...Object.values(document.guides),
+      ...cycles,
+    ]
     return things.some(thing => thing.layer === id) ? refusal('layer-not-empty', id) : null
   },
   apply(document, { id }, bench) {

@@ -166,7 +166,8 @@ export const takeRemove: Handler<'take.remove'> = {
   facts: PLAIN,
   refuse(document, { id }) {
     if (!has(document.takes, id)) return refusal('unknown-take', id)
-    return document.current === id ? refusal('current-take', id) : null
+    if (document.current === id) return refusal('current-take', id)
+    return Object.values(document.guides).some(guide => guide.take === id) ? refusal('still-guided', id) : null
   },
   apply(document, { id }, bench) {
     bench.forgetUse()

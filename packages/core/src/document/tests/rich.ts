@@ -1,4 +1,7 @@
 import { presetTicks, presetWish } from '../../chart/wish.ts'
+import { bounce } from '../../motion/bounce/bounce.ts'
+import { freshGuide } from '../acts/guides.ts'
+import { recipeShot } from '../model/guides.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
@@ -55,6 +58,7 @@ export function richDocument(): ShotDocument {
       },
     },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 12 } },
+    ...freshGuide(sample, 'bounce', { take: FIRST.take, layer, from: 2 }, 'dropped'),
   ]
   const done = applyBatch(sample, ops)
   if (!done.ok) throw new Error(`${done.refusal.code} ${done.refusal.what}`)
@@ -196,6 +200,23 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
   },
   'take.set': (d, c) => ({ id: c.id(d.takes), patch: { name: `t${c.number(0, 9)}` } }),
   'take.remove': (d, c) => ({ id: c.id(d.takes) }),
+  'guide.add': (d, c) => ({
+    guide: {
+      id: c.free(d.guides),
+      recipe: 'bounce',
+      numbers: { ...bounce.defaults(recipeShot(d)), radius: c.number(0, 40) },
+      take: c.id(d.takes),
+      layer: c.id(d.layers),
+      from: c.number(0, 30),
+      shown: true,
+    },
+  }),
+  'guide.set': (d, c) => {
+    const id = c.id(d.guides)
+    const numbers = { ...d.guides[id]?.numbers, bounces: c.number(-1, 4) }
+    return { id, patch: c.number(0, 1) ? { numbers } : { from: c.number(0, 9), shown: false } }
+  },
+  'guide.remove': (d, c) => ({ id: c.id(d.guides) }),
   'swatch.add': (d, c) => {
     const id = c.free(d.swatches)
     return { swatch: { id, name: id, colour: '#b9b394', order: c.number(0, 9) } }

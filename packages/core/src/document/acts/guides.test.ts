@@ -1,0 +1,150 @@
+import { describe, expect, test } from '@jest/globals'
+import fc from 'fast-check'
+import { placed } from '../../time/exposure.ts'
+import { valueOf } from '../../chart/halves.ts'
+import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
+import { guidePlan, guidesOf } from '../model/guides.ts'
+import type { Guide, ShotDocument } from '../model/model.ts'
+import { columnOf, currentTake, marksOf } from '../model/selectors.ts'
+import { get } from '../model/table.ts'
+import { applyBatch, refuse, type Operation } from '../operations/index.ts'
+import { changeGuide, freshGuide, layGuide, moveGuide, removeGuide } from './guides.ts'
+import { copyTake, removeTake } from './takes.ts'
+
+const L = FIRST.drawn
+const fresh = (frames: number) => freshDocument({ width: 1280, height: 720, fps: 24, paper: '#fdfaf3' }, frames)
+function after(document: ShotDocument, ops: readonly Operation[]): ShotDocument {
+  const result = applyBatch(document, ops)
+  if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
+  return result.document
+}
+function counter() {
+  let n = 0
+  return () => `n${++n}`
+}
+const dropped = (document: ShotDocument, from = 0) =>
+  after(document, freshGuide(document, 'bounce', { take: FIRST.take, layer: L, from }, 'acorn'))
+const acorn = (document: ShotDocument) => get(document.guides, 'acorn')
+
+describe('guides in the document', () => {
+  const document = dropped(fresh(72))
+
+  test.each([
+    ['a number out of bounds', { radius: 0 }, 'radius must be a number from 1 to 4000'],
+    ['a start in the ground', { y: 700 }, 'y must be above the ground by more than the radius'],
+    ['a choice there is not', { school: 'spherical' }, 'school must be flat or round'],
+    ['a number that is none', { radius: '12' }, 'radius must be a number from 1 to 4000'],
+    ['not a number', { x: Number.NaN }, 'x must be a number from -20000 to 20000'],
+    ['a number of another recipe', { stride: 3 }, 'stride is no number of this recipe'],
+    ['a name that objects inherit', { constructor: 3 }, 'constructor is no number of this recipe'],
+  ])('%s is refused by name', (_what, numbers, what) => {
+    const [op] = changeGuide(acorn(document), numbers as Guide['numbers'])
+    expect(refuse(document, op as Operation)).toEqual({ code: 'bad-value', what })
+  })
+
+  test('a number that is missing, a recipe there is not, a layer or take that is gone', () => {
+    const { radius: _, ...lacking } = acorn(document).numbers
+    const add = (patch: object): Operation => ({ kind: 'guide.add', guide: { ...acorn(document), id: 'g2', ...patch } })
+    expect(refuse(document, add({ numbers: lacking }))?.what).toBe('radius is missing')
+    expect(refuse(document, add({ recipe: 'toString' }))?.what).toBe('recipe of a guide')
+    expect(refuse(document, add({ layer: 'gone' }))?.code).toBe('unknown-layer')
+    expect(refuse(document, add({ take: 'gone' }))?.code).toBe('unknown-take')
+    expect(refuse(document, add({ from: -1 }))?.what).toBe('frame of a guide')
+    expect(refuse(document, add({}))).toBeNull()
+  })
+
+  test('goes with its take: copied along, and taken away before it', () => {
+    const copied = after(document, copyTake(document, FIRST.take, 'slow', 'slower', counter()))
+    expect(guidesOf(copied, 'slow').map(({ recipe, numbers }) => [recipe, numbers])).toEqual([
+      ['bounce', acorn(document).numbers],
+    ])
+    expect(refuse(copied, { kind: 'take.remove', id: 'slow' })).toEqual({ code: 'still-guided', what: 'slow' })
+    const gone = after(copied, removeTake(copied, 'slow'))
+    expect([Object.keys(gone.takes), Object.keys(gone.guides)]).toEqual([[FIRST.take], ['acorn']])
+  })
+
+  test('keeps its layer from going; hidden, moved and taken away it changes nothing else', () => {
+    const moth = after(document, [{ kind: 'layer.add', layer: newLayer('moth', 'moth', 4) }])
+    const own = after(moth, freshGuide(moth, 'bounce', { take: FIRST.take, layer: 'moth', from: 3 }, 'g2'))
+    expect(refuse(own, { kind: 'layer.remove', id: 'moth' })?.code).toBe('layer-not-empty')
+    const moved = after(own, moveGuide('g2', { from: 9, shown: false }))
+    expect([get(moved.guides, 'g2').from, get(moved.guides, 'g2').shown]).toEqual([9, false])
+    expect({ ...after(moved, removeGuide('g2')), guides: null }).toEqual({ ...moth, guides: null })
+  })
+})
+
+describe('a guide laid on the sheet', () => {
+  test('is sheets with roles at its exposures, charts, marks where they belong, and beats; one step undoes it', () => {
+    const document = dropped(fresh(120), 4)
+    const plan = guidePlan(document, acorn(document))
+    const step = layGuide(document, currentTake(document), acorn(document), counter(), 'stay')
+    if (!step.ok) throw new Error(step.code)
+    const result = applyBatch(document, step.ops)
+    if (!result.ok) throw new Error(result.refusal.what)
+    const now = result.document
+    const shown = placed(columnOf(currentTake(now), L)).filter(run => run.drawing !== null)
+    expect(shown.map(({ start, frames }) => [start - 4, frames])).toEqual(
+      plan.drawings.map(({ frame, frames }) => [frame, frames]),
+    )
+    const sheets = shown.map(run => get(now.drawings, run.drawing as string))
+    expect(sheets.map(sheet => sheet.role)).toEqual(plan.drawings.map(planned => planned.role))
+    expect(sheets.map(sheet => sheet.number)).toEqual(plan.drawings.map(({ frame }) => frame + 5))
+    const [centre] = marksOf(now, L)
+    expect(centre?.name).toBe('centre')
+    expect(sheets[0]?.marks[centre?.id ?? '']).toEqual({ x: 256, y: 144, planted: false })
+    expect(Object.values(now.beats).map(beat => beat.frame)).toEqual(plan.beats.map(({ frame }) => frame + 4))
+    // A fall from rest: the drawing half-way in time lies a quarter of the way down, to the nearest that halves give.
+    const [fall] = Object.values(now.charts)
+    const middle = fall?.ticks[(fall.ticks.length - 1) / 2]
+    expect(Math.abs((middle ? valueOf(middle.at) : 1) - 0.25)).toBeLessThan(0.07)
+    expect(step.frame).toBe(4)
+    expect(currentTake(now).length).toBe(120)
+    const back = applyBatch(now, result.inverse)
+    expect(back.ok && back.document).toEqual(document)
+  })
+
+  test('keeps the length of the shot, and what is drawn there, unless told otherwise', () => {
+    const short = dropped(fresh(30))
+    const { frames } = guidePlan(short, acorn(short))
+    const lay = (document: ShotDocument, manner: Parameters<typeof layGuide>[4]) =>
+      layGuide(document, currentTake(document), acorn(document), counter(), manner)
+    expect(lay(short, 'ripple')).toEqual({ ok: false, code: 'no-room', over: frames - 30 })
+    const longer = lay(short, { following: 'ripple', room: 'longer' })
+    expect(longer.ok && currentTake(after(short, longer.ops)).length).toBe(frames)
+    const long = dropped(fresh(200))
+    const taken = after(long, [
+      { kind: 'drawing.add', drawing: { id: 'mine', layer: L, number: 1, role: 'key', elements: {}, marks: {} } },
+      { kind: 'exposure.write', take: FIRST.take, layer: L, from: 0, runs: [{ drawing: 'mine', frames: 4 }] },
+    ])
+    expect(lay(taken, 'ripple')).toEqual({ ok: false, code: 'would-cover', drawings: ['mine'] })
+    const over = lay(taken, { following: 'ripple', room: 'cover' })
+    if (!over.ok) throw new Error(over.code)
+    expect(get(after(taken, over.ops).drawings, 'mine').number).toBe(1)
+  })
+
+  test('whatever bounces: what is laid stands where it was planned, and is undone exactly', () => {
+    const numbers = fc.record({
+      restitution: fc.integer({ min: 0, max: 95 }).map(n => n / 100),
+      exposure: fc.integer({ min: 1, max: 4 }),
+      forward: fc.integer({ min: -8, max: 8 }),
+      contact: fc.constantFrom('squash', 'touch'),
+      bounces: fc.option(fc.nat(3), { nil: null }),
+    })
+    fc.assert(
+      fc.property(numbers, fc.nat(20), (some, from) => {
+        const start = dropped(fresh(900), from)
+        const document = after(start, changeGuide(acorn(start), some))
+        const plan = guidePlan(document, acorn(document))
+        const step = layGuide(document, currentTake(document), acorn(document), counter(), 'stay')
+        if (!step.ok) throw new Error(step.code)
+        const result = applyBatch(document, step.ops)
+        if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
+        const starts = placed(columnOf(currentTake(result.document), L)).filter(run => run.drawing !== null)
+        expect(starts.map(run => run.start)).toEqual(plan.drawings.map(({ frame }) => frame + from))
+        const back = applyBatch(result.document, result.inverse)
+        expect(back.ok && back.document).toEqual(document)
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
