@@ -27,6 +27,7 @@ const CLIENT = [
   'protocols',
   'paint',
   'strokes',
+  'recipes',
   'pictures',
   'send',
   'workers',

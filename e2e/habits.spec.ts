@@ -194,7 +194,7 @@ test('lines on the paper: the ground is dragged, typed, and there again after a 
   await note.getByRole('button', { name: 'ground at' }).click()
   const field = note.getByLabel('ground at, px')
   const before = Number(await field.inputValue())
-  const handle = await page.locator('.aids .ground').boundingBox()
+  const handle = await page.locator('svg.handles .ground .dot').boundingBox()
   if (!handle) throw new Error('no handle')
   await page.mouse.move(handle.x + 6, handle.y + 6)
   await page.mouse.down()

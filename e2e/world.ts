@@ -218,6 +218,7 @@ export interface StoredDocument {
       >
     }
   >
+  guides: Record<string, { recipe: string; numbers: Record<string, number | string | boolean | null> }>
   charts: Record<
     string,
     {

@@ -71,6 +71,8 @@ export interface ConstructionSink {
 export interface NumbersRefusal<N> {
   readonly field: keyof N & string
   readonly why: string
+  /** between what it may lie, where that is what is wrong */
+  readonly bounds?: { readonly least: number; readonly most: number; readonly whole: boolean }
 }
 
 /** One kind of movement, worked out before it is drawn. Pure: the same numbers give the same plan. */

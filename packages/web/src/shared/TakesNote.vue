@@ -35,7 +35,10 @@ function copy(take: Take): void {
   if (!shot.document) return
   const id = newId()
   const name = `${take.name}, again`.slice(0, 80)
-  const refused = shot.commit(`copy of ${take.name}`, [...copyTake(shot.document, take.id, id, name, newId), ...useTake(id)])
+  const refused = shot.commit(`copy of ${take.name}`, [
+    ...copyTake(shot.document, take.id, id, name, newId),
+    ...useTake(id),
+  ])
   if (!refused) renaming.value = id
 }
 

@@ -66,7 +66,10 @@ export function refuseBounce(numbers: BounceNumbers): NumbersRefusal<BounceNumbe
     const { least, most, whole } = BOUNDS[field]
     const value: unknown = numbers[field]
     const fits = typeof value === 'number' && value >= least && value <= most && (!whole || Number.isInteger(value))
-    if (!fits) return { field, why: `must be ${whole ? 'a whole number' : 'a number'} from ${least} to ${most}` }
+    if (!fits) {
+      const why = `must be ${whole ? 'a whole number' : 'a number'} from ${least} to ${most}`
+      return { field, why, bounds: BOUNDS[field] }
+    }
   }
   for (const field of Object.keys(CHOICES) as (keyof typeof CHOICES)[]) {
     const known: readonly string[] = CHOICES[field]

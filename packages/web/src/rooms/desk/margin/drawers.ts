@@ -1,11 +1,13 @@
 import type { Component } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
+import { useGuides } from '../../../stores/guides.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useSight } from '../../../stores/sight.ts'
 import type { Task } from '../../../stores/drawers.ts'
 import FindingsNote from './FindingsNote.vue'
+import GuidesNote from './GuidesNote.vue'
 import LightTableNote from './LightTableNote.vue'
 import MarksNote from './MarksNote.vue'
 import PaperNote from './PaperNote.vue'
@@ -53,6 +55,16 @@ export const DRAWERS = {
     },
     openFor: ['drawing', 'inbetweening'],
     show: LightTableNote,
+  },
+  guides: {
+    label: 'Guides',
+    words: 'guides',
+    says() {
+      const { length } = useGuides().all
+      return length ? String(length) : ''
+    },
+    openFor: [],
+    show: GuidesNote,
   },
   marks: {
     label: 'Marks',

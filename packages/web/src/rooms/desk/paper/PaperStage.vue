@@ -6,6 +6,7 @@ import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
 import { paintAids } from '../../../paint/aids.ts'
 import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
+import { paintConstructions } from '../../../paint/construction.ts'
 import { paintGuides } from '../../../paint/guides.ts'
 import { sceneGhosts } from './sceneGhosts.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../../../paint/stage.ts'
@@ -17,12 +18,14 @@ import { isSomethingOpen } from '../../../keys/comeBack.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useSight } from '../../../stores/sight.ts'
+import { useGuides } from '../../../stores/guides.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import AidHandles from './AidHandles.vue'
 import { useHands } from '../../../stores/hands.ts'
 import GatheredBox from './GatheredBox.vue'
+import GuideHandles from './GuideHandles.vue'
 import HandTwins from './HandTwins.vue'
 import InForceNote from '../../../shared/InForceNote.vue'
 import LoopBeside from './LoopBeside.vue'
@@ -38,6 +41,7 @@ const sight = useSight()
 const lamp = useLamp()
 const hands = useHands()
 const measure = useMeasure()
+const laid = useGuides()
 
 const room = ref<HTMLElement | null>(null)
 const [ground, table, present, live, guides] = Array.from({ length: 5 }, () => ref<HTMLCanvasElement | null>(null))
@@ -103,8 +107,17 @@ function paintMarks(): void {
     correction: showsWay ? signs.correction.value : null,
   })
   if (!props.playing) {
+    if (!sight.flippedTo) paintConstructions(canvas, matrix.value, pixelRatio.value, laid.here)
     paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, sight.aids, signs.everything.value)
   }
+}
+
+/** While it plays, constructions move along at the shot's rate. */
+function moveGuides(frame: number): void {
+  const canvas = guides?.value
+  if (!canvas || laid.all.length === 0) return
+  canvas.getContext('2d')?.reset()
+  paintConstructions(canvas, matrix.value, pixelRatio.value, laid.seenOn(frame), false)
 }
 
 let asked = 0
@@ -148,13 +161,17 @@ watch(
     sight.colours,
     measure.momentsOf(desk.drawing),
     props.bitmaps.painted.value,
+    laid.here,
   ],
   askToPaint,
 )
 
 defineExpose({
   screen: () => screen.value,
-  paintNow: (frame: number) => paintScene(sceneAt(frame, true)),
+  paintNow(frame: number) {
+    paintScene(sceneAt(frame, true))
+    moveGuides(frame)
+  },
   /** Paints every drawing of a stretch once, so that playing finds them ready. */
   prepare(range: LoopRange) {
     const { document, take } = shot
@@ -226,6 +243,7 @@ const cursor = computed(() => {
     />
     <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
+    <GuideHandles v-if="!playing && desk.mayEdit" :matrix="matrix" />
     <InForceNote class="in-force" data-over-paper />
     <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" data-over-paper :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />

@@ -1,0 +1,92 @@
+import type { Page } from 'playwright/test'
+import { documentNow, enter, expect, newShot, openDesk, test } from './world.ts'
+
+const drawer = (page: Page) => page.locator('aside.margin')
+async function openGuides(page: Page): Promise<void> {
+  const title = drawer(page).locator('button.title', { hasText: 'guides' })
+  if ((await title.getAttribute('aria-expanded')) === 'false') await title.click()
+}
+
+test('a bounce is put on the paper, nudged by pointer, key and field, laid on the sheet, and undone', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 120, fps: 24 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  await drawer(page).getByRole('button', { name: 'bounce' }).click()
+  const guide = drawer(page).getByRole('region', { name: 'Guide: bounce' })
+  await expect(guide).toContainText('figure, 1–')
+  const numbers = async () => Object.values((await documentNow(page, world, shot)).guides)[0]!.numbers
+
+  // By pointer: the ground goes up and down, and nowhere else; what is dragged is one step.
+  const before = await numbers()
+  const ground = page.locator('svg.handles g', { hasText: 'bounce, the ground' })
+  const at = (await ground.locator('.dot').boundingBox())!
+  await page.mouse.move(at.x + 6, at.y + 6)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 40, at.y + 46, { steps: 6 })
+  await page.mouse.up()
+  await expect.poll(async () => (await numbers()).ground as number).toBeGreaterThan((before.ground as number) + 20)
+  expect((await numbers()).x).toBe(before.x)
+  await page.keyboard.press('q')
+  await expect.poll(numbers).toEqual(before)
+
+  // By key: a pixel of the paper, with Shift ten.
+  await page.locator('svg.handles g', { hasText: 'where it starts' }).focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect.poll(async () => (await numbers()).x).toBe((before.x as number) + 11)
+
+  // By field: what cannot be is told in the words and unit it was asked in, and put back.
+  const back = guide.getByLabel(/gives back/)
+  await back.fill('120')
+  await back.press('Enter')
+  await expect(guide.getByRole('alert')).toHaveText('gives back: numbers from 0 to 95 %')
+  await expect(back).toHaveValue('60')
+  await back.fill('45')
+  await back.press('Enter')
+  await expect.poll(async () => (await numbers()).restitution).toBe(0.45)
+  await expect(guide.getByRole('alert')).toBeHidden()
+
+  // On the sheet: sheets, a chart, a mark, beats, in one step.
+  await guide.getByRole('button', { name: /on the sheet$/ }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'bounce on the sheet' })).toContainText(
+    '120 frames as before',
+  )
+  const laid = await documentNow(page, world, shot)
+  expect(Object.values(laid.marks).map(mark => mark.name)).toEqual(['centre'])
+  expect(Object.values(laid.beats).map(beat => beat.name)).toContain('contact')
+  expect(Object.keys(laid.charts).length).toBeGreaterThan(0)
+  await expect(page.getByText('between 1 and 13')).toBeVisible()
+
+  // Shut, the drawer leaves the paper to the hand; the construction stays until it is hidden.
+  await drawer(page).locator('button.title', { hasText: 'guides' }).click()
+  await expect(page.locator('svg.handles')).toBeHidden()
+  await page.keyboard.press('q')
+  await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings)).toEqual([])
+
+  // It is there again after a reload, and taken away it leaves nothing.
+  await page.reload()
+  await openGuides(page)
+  await guide.getByRole('button', { name: 'remove' }).click()
+  await expect(guide).toBeHidden()
+  await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).guides)).toEqual([])
+})
+
+test('where the shot is too short the ways out are given, and nothing is half done', async ({ page, world }) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 20, fps: 24 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  await drawer(page).getByRole('button', { name: 'bounce' }).click()
+  await drawer(page)
+    .getByRole('button', { name: /on the sheet$/ })
+    .click()
+  const question = page.getByRole('region', { name: 'bounce on the sheet' })
+  await expect(question).toContainText('more than there are free')
+  expect(Object.keys((await documentNow(page, world, shot)).drawings)).toEqual([])
+  await question.getByRole('button', { name: /longer/ }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'bounce on the sheet' })).toContainText('frames longer: 4')
+})

@@ -1,0 +1,86 @@
+import { map, scaleOf, type Matrix, type Point } from '@unhurried/core/geometry'
+import { figureOf, type ConstructionSink, type Plan, type RecipeName } from '@unhurried/core/motion'
+import type { Brush } from './nibs.ts'
+
+/** Writes constructions as thin lines of one width on the screen; `only` leaves out parts of other names. */
+export function constructionOn(brush: Brush, matrix: Matrix, only: string | null = null): ConstructionSink {
+  const onScreen = (p: Point) => map(matrix, p)
+  const scale = scaleOf(matrix)
+  // A mirrored or turned paper turns what is tilted on it.
+  const tilted = (rad: number): number => {
+    const [x, y] = [
+      matrix[0] * Math.cos(rad) + matrix[2] * Math.sin(rad),
+      matrix[1] * Math.cos(rad) + matrix[3] * Math.sin(rad),
+    ]
+    return Math.atan2(y, x)
+  }
+  const wanted = (part: string) => only === null || part === only
+  return {
+    ellipse(part, at, along, across, tiltRad) {
+      if (!wanted(part)) return
+      const { x, y } = onScreen(at)
+      brush.beginPath()
+      brush.ellipse(x, y, along * scale, across * scale, tilted(tiltRad), 0, 2 * Math.PI)
+      brush.stroke()
+      brush.beginPath()
+      brush.moveTo(x - 3, y)
+      brush.lineTo(x + 3, y)
+      brush.moveTo(x, y - 3)
+      brush.lineTo(x, y + 3)
+      brush.stroke()
+    },
+    bend(part, from, control, to) {
+      if (!wanted(part)) return
+      const [a, c, b] = [onScreen(from), onScreen(control), onScreen(to)]
+      brush.save()
+      brush.setLineDash([5, 4])
+      brush.beginPath()
+      brush.moveTo(a.x, a.y)
+      brush.quadraticCurveTo(c.x, c.y, b.x, b.y)
+      brush.stroke()
+      brush.restore()
+    },
+    line(part, from, to) {
+      if (!wanted(part)) return
+      const [a, b] = [onScreen(from), onScreen(to)]
+      brush.beginPath()
+      brush.moveTo(a.x, a.y)
+      brush.lineTo(b.x, b.y)
+      brush.stroke()
+    },
+  }
+}
+
+/** A guide as it is seen on a frame of its plan. */
+export interface SeenGuide {
+  readonly guide: { readonly recipe: RecipeName }
+  readonly plan: Plan<unknown>
+  readonly frame: number
+}
+
+const GUIDE_COLOUR = '#5f7a3c'
+
+/** Paints constructions over what is on a canvas: the drawing of this frame, and faintly, if wanted, the bodies of all others. */
+export function paintConstructions(
+  canvas: HTMLCanvasElement,
+  matrix: Matrix,
+  density: number,
+  guides: readonly SeenGuide[],
+  withOthers = true,
+): void {
+  const brush = canvas.getContext('2d')
+  if (!brush || guides.length === 0) return
+  brush.save()
+  brush.setTransform(density, 0, 0, density, 0, 0)
+  brush.strokeStyle = GUIDE_COLOUR
+  for (const { guide, plan, frame } of guides) {
+    brush.lineWidth = 1
+    brush.globalAlpha = 0.3
+    for (const drawing of withOthers ? plan.drawings : [])
+      figureOf(guide.recipe, plan, drawing.frame, constructionOn(brush, matrix, 'body'))
+    brush.lineWidth = 1.4
+    brush.globalAlpha = 0.95
+    figureOf(guide.recipe, plan, frame, constructionOn(brush, matrix))
+  }
+  brush.restore()
+}

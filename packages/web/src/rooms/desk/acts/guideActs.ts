@@ -1,0 +1,77 @@
+import {
+  changeGuide,
+  freshGuide,
+  layGuide,
+  moveGuide,
+  removeGuide,
+  type Guide,
+  type GuideNumber,
+} from '@unhurried/core/document'
+import type { RecipeName } from '@unhurried/core/motion'
+import { newId } from '../../../local/ids.ts'
+import { deskOf } from '../../../recipes/table.ts'
+import { useAsking } from '../../../stores/asking.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useGuides } from '../../../stores/guides.ts'
+import { useShot } from '../../../stores/shot.ts'
+
+/** What is done with guides: laid on the paper, changed, laid on the sheet, taken away. */
+export function useGuideActs() {
+  const shot = useShot()
+  const desk = useDesk()
+  const asking = useAsking()
+  const guides = useGuides()
+
+  /** A recipe laid on the paper, for the layer one stands on, from the frame one stands on. */
+  function add(recipe: RecipeName): void {
+    const { document, take } = shot
+    if (!document || !take) return
+    const where = { take: take.id, layer: desk.timedLayer, from: desk.frame }
+    shot.commit(`guide: ${deskOf({ recipe }).words}`, freshGuide(document, recipe, where, newId()))
+  }
+
+  /** Changes numbers of a guide; the hand that drags one makes one step. Answers why not, or null. */
+  function change(guide: Guide, numbers: Readonly<Record<string, GuideNumber>>): string | null {
+    const why = guides.refused(guide, numbers)
+    if (why) return why
+    guides.draft = null
+    const now = shot.document?.guides[guide.id]
+    if (now) shot.commit(`guide: ${deskOf(guide).words}`, changeGuide(now, numbers))
+    return null
+  }
+
+  /** Shows a guide with numbers that are still in the hand, where they can be taken. */
+  function draft(guide: Guide, numbers: Readonly<Record<string, GuideNumber>>): void {
+    if (!guides.refused(guide, numbers)) guides.draft = { ...guide, numbers: { ...guide.numbers, ...numbers } }
+  }
+
+  /** Takes what the hand had of a guide in: one step. */
+  function commitDraft(): void {
+    const { draft: held } = guides
+    const now = held && shot.document?.guides[held.id]
+    guides.draft = null
+    if (held && now) shot.commit(`guide: ${deskOf(held).words}`, changeGuide(now, held.numbers))
+  }
+
+  function lay(guide: Guide): void {
+    const { words } = deskOf(guide)
+    asking.act({
+      label: `${words} on the sheet`,
+      attempt: manner => {
+        if (!shot.document || !shot.take) return { ok: true, ops: [] }
+        return layGuide(shot.document, shot.take, guide, newId, manner)
+      },
+    })
+  }
+
+  return {
+    add,
+    change,
+    draft,
+    commitDraft,
+    lay,
+    move: (guide: Guide, patch: Partial<Pick<Guide, 'from' | 'shown'>>) =>
+      void shot.commit(`guide: ${deskOf(guide).words}`, moveGuide(guide.id, patch)),
+    remove: (guide: Guide) => void shot.commit(`remove the guide: ${deskOf(guide).words}`, removeGuide(guide.id)),
+  }
+}

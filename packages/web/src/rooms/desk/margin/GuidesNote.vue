@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { guidePlan, type Guide } from '@unhurried/core/document'
+import { RECIPE_NAMES } from '@unhurried/core/motion'
+import { counted } from '@unhurried/core/time'
+import { computed } from 'vue'
+import { deskOf } from '../../../recipes/table.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useGuides } from '../../../stores/guides.ts'
+import { useShot } from '../../../stores/shot.ts'
+import { useGuideActs } from '../acts/guideActs.ts'
+import GuideFields from './GuideFields.vue'
+import RecipePicture from './RecipePicture.vue'
+
+/** Recipes to choose from, and the guides of the take: motion worked out, to be drawn over. */
+const shot = useShot()
+const desk = useDesk()
+const guides = useGuides()
+const acts = useGuideActs()
+
+const shown = computed(() => {
+  const { document } = shot
+  if (!document) return []
+  return guides.all.map(guide => {
+    const plan = guidePlan(document, guide)
+    return { guide, plan, words: deskOf(guide).words, layer: document.layers[guide.layer]?.name ?? '' }
+  })
+})
+/** What was nudged so that drawings fall on exposures, when it is more than nothing. */
+const snappedWords = (plan: { snapped: readonly { what: string; by: number }[] }) =>
+  plan.snapped
+    .filter(({ by }) => Math.abs(by) >= 0.005)
+    .map(({ what, by }) => `${what} ${by > 0 ? '+' : '−'}${Math.abs(Math.round(100 * by))} %`)
+    .join(' · ')
+const goTo = (guide: Guide) => {
+  desk.layerId = guide.layer
+  desk.goTo(guide.from)
+}
+</script>
+
+<template>
+  <div>
+    <ul class="recipes" aria-label="Recipes">
+      <li v-for="recipe in RECIPE_NAMES" :key="recipe">
+        <button
+          class="plain recipe"
+          :disabled="!desk.mayEdit"
+          :title="`Lay it on the paper from frame ${desk.frame + 1}: ${deskOf({ recipe }).says}`"
+          @click="acts.add(recipe)"
+        >
+          <RecipePicture :recipe="recipe" />
+          <span>{{ deskOf({ recipe }).words }}</span>
+        </button>
+      </li>
+    </ul>
+    <section v-for="{ guide, plan, words, layer } in shown" :key="guide.id" :aria-label="`Guide: ${words}`">
+      <p class="head">
+        <button class="plain name" @click="goTo(guide)">{{ words }}</button>
+        <span class="soft">{{ layer }}, {{ guide.from + 1 }}–{{ guide.from + plan.frames }}</span>
+      </p>
+      <GuideFields :guide="guide" :disabled="!desk.mayEdit" />
+      <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that contacts fall on exposures</p>
+      <p class="acts">
+        <button class="plain word" :disabled="!desk.mayEdit" @click="acts.lay(guide)">
+          lay {{ counted(plan.drawings.length, 'drawing') }} on the sheet
+        </button>
+        <button
+          v-if="guide.from !== desk.frame"
+          class="plain word"
+          :disabled="!desk.mayEdit"
+          @click="acts.move(guide, { from: desk.frame })"
+        >
+          begin here
+        </button>
+        <button class="plain word" :aria-pressed="!guide.shown" @click="acts.move(guide, { shown: !guide.shown })">
+          {{ guide.shown ? 'hide' : 'show' }}
+        </button>
+        <button class="plain word" :disabled="!desk.mayEdit" @click="acts.remove(guide)">remove</button>
+      </p>
+    </section>
+    <p v-if="!shown.length" class="soft">Choose a movement: it is worked out on the paper, and you draw over it.</p>
+  </div>
+</template>
+
+<style scoped>
+.recipes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 2px 0 6px;
+  padding: 0;
+  list-style: none;
+}
+
+.recipe {
+  display: grid;
+  justify-items: center;
+  padding: 4px;
+  border: 1px solid var(--rule);
+  border-radius: 8px;
+  font-size: 12px;
+}
+
+section {
+  margin-top: 8px;
+  padding-top: 6px;
+  border-top: 1px solid var(--rule);
+}
+
+.head {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+}
+
+.name {
+  padding-left: 0;
+  font: 500 14px var(--serif);
+}
+
+.told {
+  margin: 3px 0;
+  font-size: 12px;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+}
+
+.word {
+  padding-left: 0;
+  color: var(--green);
+}
+</style>

@@ -1,0 +1,51 @@
+import { guidePlan, guidesOf, recipeShot, type Guide, type GuideNumber } from '@unhurried/core/document'
+import { refuseNumbers } from '@unhurried/core/motion'
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+import { refusedNumber } from '../recipes/recipe.ts'
+import { deskOf } from '../recipes/table.ts'
+import { useDesk } from './desk.ts'
+import { useShot } from './shot.ts'
+
+/** A guide as it is seen on a frame of its plan. */
+interface SeenGuide {
+  readonly guide: Guide
+  readonly plan: ReturnType<typeof guidePlan>
+  readonly frame: number
+}
+
+/** The guides of the take, as they are and as they would be while the hand has one. */
+export const useGuides = defineStore('guides', () => {
+  const shot = useShot()
+  const desk = useDesk()
+  /** a guide with numbers that are not committed yet: the hand still has them */
+  const draft = shallowRef<Guide | null>(null)
+
+  const all = computed<Guide[]>(() => {
+    const { document, take } = shot
+    if (!document || !take) return []
+    return guidesOf(document, take.id).map(guide => (draft.value?.id === guide.id ? draft.value : guide))
+  })
+
+  /** Guides to be seen on a frame, each with the frame of its plan that is. */
+  function seenOn(on: number): SeenGuide[] {
+    const { document } = shot
+    if (!document) return []
+    return all.value.flatMap(guide => {
+      const plan = guidePlan(document, guide)
+      const frame = on - guide.from
+      return guide.shown && frame >= 0 && frame < plan.frames ? [{ guide, plan, frame }] : []
+    })
+  }
+  const here = computed(() => seenOn(desk.frame))
+
+  /** Why numbers cannot be taken, in words; null when they can. */
+  function refused(guide: Guide, numbers: Readonly<Record<string, GuideNumber>>): string | null {
+    const { document } = shot
+    if (!document) return null
+    const no = refuseNumbers(guide.recipe, { ...guide.numbers, ...numbers }, recipeShot(document))
+    return no && refusedNumber(deskOf(guide), no)
+  }
+
+  return { draft, all, here, seenOn, refused }
+})
