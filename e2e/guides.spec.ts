@@ -61,6 +61,22 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   expect(Object.keys(laid.charts).length).toBeGreaterThan(0)
   await expect(page.getByText('between 1 and 13')).toBeVisible()
 
+  // Drawn over, the drawing is held against what was planned.
+  const middle = (await page.locator('svg.handles g', { hasText: 'where it starts' }).locator('.dot').boundingBox())!
+  const round = Array.from({ length: 33 }, (_, i) => {
+    const a = (i / 32) * 2 * Math.PI
+    return [middle.x + 6 + 26 * Math.cos(a), middle.y + 6 + 26 * Math.sin(a)] as const
+  })
+  await page.mouse.move(...round[0]!)
+  await page.mouse.down()
+  for (const place of round) await page.mouse.move(...place)
+  await page.mouse.up()
+  const held = guide.getByRole('table', { name: 'Drawing 1 held against its guide' })
+  await expect(held.getByRole('row', { name: /^area/ })).toContainText(/(8\d|9\d|10\d|11\d|12\d) %/)
+  await expect(held.getByRole('row', { name: /^middle off/ })).toContainText(/0 px [0-3] px/)
+  await page.keyboard.press('q')
+  await expect(held).toBeHidden()
+
   // Shut, the drawer leaves the paper to the hand; the construction stays until it is hidden.
   await drawer(page).locator('button.title', { hasText: 'guides' }).click()
   await expect(page.locator('svg.handles')).toBeHidden()

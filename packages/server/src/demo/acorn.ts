@@ -6,10 +6,12 @@ import {
   get,
   keysAround,
   makeDrawings,
+  recipeShot,
   type Batch,
   type Operation,
   type ShotDocument,
 } from '@unhurried/core/document'
+import { bounce } from '@unhurried/core/motion'
 import { rotation, map, type Point } from '@unhurried/core/geometry'
 import { drawnWith } from './hand.ts'
 import type { Drawn } from './hop.ts'
@@ -20,6 +22,8 @@ export const ACORN = { width: 720, height: 720, fps: 24, frames: 18, paper: '#fd
 
 const TOP: Point = { x: 360, y: 130 }
 const GROUND: Point = { x: 360, y: 590 }
+/** of the ball it is worked out as, in pixels */
+const RADIUS = 56
 
 /** An acorn, cap up, turned a little further the further it has fallen. */
 function acorn(t: number): Mark[] {
@@ -93,6 +97,30 @@ export function acornExercise(): Drawn {
   const take = get(document.takes, FIRST.take)
   const pair = keysAround(document, take, FIRST.drawn, 0)
   if (!pair) throw new Error('the exercise has no keys')
+  // What it was worked out by: half a second from rest, straight down, on twos; it lies where it lands.
+  const fall = {
+    x: TOP.x,
+    y: TOP.y,
+    ground: GROUND.y + RADIUS,
+    radius: RADIUS,
+    gravity: (2 * (GROUND.y - TOP.y)) / 12 ** 2,
+  }
+  const rest = { forward: 0, bounces: 0, squash: 0, stretch: 0, exposure: 2 }
+  const numbers = { ...bounce.defaults(recipeShot(document)), ...fall, ...rest }
+  commit('guide: bounce', [
+    {
+      kind: 'guide.add',
+      guide: {
+        id: 'acorn-falls',
+        recipe: 'bounce',
+        numbers,
+        take: FIRST.take,
+        layer: FIRST.drawn,
+        from: 0,
+        shown: true,
+      },
+    },
+  ])
   let made = 0
   const making = makeDrawings(document, take, pair, presetWish('slow-out'), 5, 2, () => `acorn-i${++made}`)
   if (!making.ok) throw new Error(making.code)

@@ -310,14 +310,20 @@ export function hop(): Drawn {
     })),
   )
 
-  commit('a take that floats', copyTake(document, FIRST.take, 'floats', 'floats at the top', () => 'floats-guide'))
+  commit(
+    'a take that floats',
+    copyTake(document, FIRST.take, 'floats', 'floats at the top', () => 'floats-guide'),
+  )
   const slower = holdDrawing(document, get(document.takes, 'floats'), FIRST.drawn, 8, 5, {
     following: 'ripple',
     room: 'longer',
   })
   if (!slower.ok) throw new Error(slower.code)
   commit('hold longer', slower.ops)
-  commit('a snappy take', copyTake(document, FIRST.take, 'snappy', 'snappy', () => 'snappy-guide'))
+  commit(
+    'a snappy take',
+    copyTake(document, FIRST.take, 'snappy', 'snappy', () => 'snappy-guide'),
+  )
   const quick = exposeSelection(document, get(document.takes, 'snappy'), [FIRST.drawn], 4, 14, 1)
   if (!quick.ok) throw new Error(quick.code)
   commit('on ones', quick.ops)

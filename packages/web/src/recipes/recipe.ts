@@ -35,6 +35,8 @@ export interface RecipeDesk<N extends object> {
   readonly main: readonly (keyof N & string)[]
   readonly fields: Readonly<Partial<Record<keyof N & string, Field>>>
   readonly handles: Readonly<Record<string, Handle<N>>>
+  /** the planned mark where the middle of what is drawn belongs */
+  readonly middle?: string
 }
 
 /** The same, for those who do not know which recipe it is. */

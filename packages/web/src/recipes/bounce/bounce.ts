@@ -42,6 +42,7 @@ export const bounce: RecipeDesk<BounceNumbers> = {
     },
     roll: { kind: 'number', words: 'rolls out', unit: 'frames', step: 1 },
   },
+  middle: 'centre',
   handles: {
     start: {
       words: 'where it starts',

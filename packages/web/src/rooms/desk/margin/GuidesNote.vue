@@ -9,6 +9,7 @@ import { useGuides } from '../../../stores/guides.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useGuideActs } from '../acts/guideActs.ts'
 import GuideFields from './GuideFields.vue'
+import GuideReading from './GuideReading.vue'
 import RecipePicture from './RecipePicture.vue'
 
 /** Recipes to choose from, and the guides of the take: motion worked out, to be drawn over. */
@@ -58,6 +59,7 @@ const goTo = (guide: Guide) => {
         <span class="soft">{{ layer }}, {{ guide.from + 1 }}–{{ guide.from + plan.frames }}</span>
       </p>
       <GuideFields :guide="guide" :disabled="!desk.mayEdit" />
+      <GuideReading v-if="guide.layer === desk.timedLayer && guides.here.some(one => one.guide.id === guide.id)" />
       <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that contacts fall on exposures</p>
       <p class="acts">
         <button class="plain word" :disabled="!desk.mayEdit" @click="acts.lay(guide)">
