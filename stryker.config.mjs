@@ -21,5 +21,14 @@ export default {
   clearTextReporter: { allowColor: false, reportTests: false, logTests: false },
   jsonReporter: { fileName: `test-results/mutants-${folder}.json` },
   tempDirName: `test-results/mutants-${folder}`,
-  ignorePatterns: ['data', 'docs', 'dist', 'test-results', 'playwright-report', 'packages/web', 'packages/server', 'e2e'],
+  ignorePatterns: [
+    'data',
+    'docs',
+    'dist',
+    'test-results',
+    'playwright-report',
+    'packages/web',
+    'packages/server',
+    'e2e',
+  ],
 }

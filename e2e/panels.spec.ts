@@ -72,12 +72,6 @@ test('every panel that can be opened on the desk can be read and reached by ever
   await look('spacing', '.el-popper[aria-hidden=false]')
   await keyboard.press('Escape')
 
-  await keyboard.press('j')
-  await look('the whole sheet', 'body')
-  await keyboard.press('j')
-  await look('the sheet as a strip', 'body')
-  await keyboard.press('j')
-
   for (const key of ['1', '2', 'Shift+C', '3', '4', '5', '`', '6', '7', '9', ';']) {
     await keyboard.press(key)
     const tip = page.locator('button.tip')
