@@ -27,7 +27,10 @@ export function stepAside() {
     },
     /** Where the hand is, in client pixels. */
     near(at: { x: number; y: number }): void {
-      for (const { element, box } of notes) if (isNear(box, at)) element.dataset.aside = ''
+      for (const { element, box } of notes) {
+        // Once is enough: setting it again would have styles worked out again.
+        if (element.dataset.aside === undefined && isNear(box, at)) element.dataset.aside = ''
+      }
     },
     /** The hand lets go. */
     end(): void {
