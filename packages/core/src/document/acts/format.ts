@@ -36,7 +36,7 @@ export interface RateChange {
 
 /**
  * Another rate, with the frames kept (it all runs faster or slower), or the seconds: every exposure ends on the frame nearest
- * to its moment, each drawing keeps at least one frame; beats, notes, loops, linked cycles and the exposure of new drawings
+ * to its moment, each drawing keeps at least one frame; beats, notes, where guides begin, loops, linked cycles and the exposure of new drawings
  * follow. Refused when drawings outnumber the frames.
  */
 export function changeRate(document: ShotDocument, fps: number, keep: 'frames' | 'seconds'): RateChange {
@@ -59,6 +59,9 @@ export function changeRate(document: ShotDocument, fps: number, keep: 'frames' |
   for (const note of Object.values(document.notes)) {
     const from = scaled(note.from)
     ops.push({ kind: 'note.set', id: note.id, patch: { from, to: Math.max(from + 1, scaled(note.to)) } })
+  }
+  for (const guide of Object.values(document.guides)) {
+    ops.push({ kind: 'guide.set', id: guide.id, patch: { from: scaled(guide.from) } })
   }
   ops.push({ kind: 'shot.set', patch: { exposure: Math.max(1, scaled(document.exposure)) } })
   const frames = [take.length, lengthAt(take, ratio)] as const

@@ -7,8 +7,9 @@ import { guidePlan, guidesOf } from '../model/guides.ts'
 import type { Guide, ShotDocument } from '../model/model.ts'
 import { columnOf, currentTake, marksOf } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
-import { applyBatch, refuse, type Operation } from '../operations/index.ts'
+import { applyBatch, joinOf, refuse, type Operation } from '../operations/index.ts'
 import { changeGuide, freshGuide, layGuide, moveGuide, removeGuide } from './guides.ts'
+import { changeRate } from './format.ts'
 import { copyTake, removeTake } from './takes.ts'
 
 const L = FIRST.drawn
@@ -101,6 +102,33 @@ describe('a guide laid on the sheet', () => {
     expect(currentTake(now).length).toBe(120)
     const back = applyBatch(now, result.inverse)
     expect(back.ok && back.document).toEqual(document)
+  })
+
+  test('from a frame behind the end of the shot it lies where it begins, with empty frames before it', () => {
+    const late = after(dropped(fresh(24)), moveGuide('acorn', { from: 30 }))
+    const plan = guidePlan(late, acorn(late))
+    const lay = (manner: Parameters<typeof layGuide>[4]) =>
+      layGuide(late, currentTake(late), acorn(late), counter(), manner)
+    expect(lay('ripple')).toEqual({ ok: false, code: 'no-room', over: 6 + plan.frames })
+    const longer = lay({ following: 'ripple', room: 'longer' })
+    if (!longer.ok) throw new Error(longer.code)
+    const now = after(late, longer.ops)
+    const column = columnOf(currentTake(now), L)
+    expect([column[0], currentTake(now).length]).toEqual([{ drawing: null, frames: 30 }, 30 + plan.frames])
+    expect(Math.min(...Object.values(now.beats).map(beat => beat.frame))).toBe(30 + (plan.beats[0]?.frame ?? 0))
+  })
+
+  test('at another rate it begins at the same moment', () => {
+    const change = changeRate(dropped(fresh(48), 12), 12, 'seconds')
+    if (!change.step.ok) throw new Error(change.step.code)
+    expect(acorn(after(dropped(fresh(48), 12), change.step.ops)).from).toBe(6)
+  })
+
+  test('what sets the same of one guide can be one step', () => {
+    const joins = (numbers: object) => changeGuide(acorn(dropped(fresh(48))), numbers as never).map(joinOf)
+    expect(joins({ x: 3 })).toEqual(joins({ x: 4 }))
+    expect(joins({ x: 3 })[0]).not.toBeNull()
+    expect(moveGuide('acorn', { shown: false }).map(joinOf)).not.toEqual(joins({ x: 3 }))
   })
 
   test('keeps the length of the shot, and what is drawn there, unless told otherwise', () => {

@@ -49,9 +49,12 @@ export function layGuide(
   const plan = guidePlan(document, guide)
   const marks = marksFor(document, guide, plan, newId)
   const drawings = sheetsFor(document, guide, plan, marks.ids, newId)
-  const to = Math.min(take.length, guide.from + plan.frames)
-  const runs = plan.drawings.map(({ frames }, i) => ({ drawing: (drawings[i] as Drawing).id, frames }))
-  const change = stretchChange(take, guide.layer, Math.min(guide.from, to), to, () => runs, manner)
+  const from = Math.min(guide.from, take.length)
+  const to = Math.min(guide.from + plan.frames, take.length)
+  const laid = plan.drawings.map(({ frames }, i) => ({ drawing: (drawings[i] as Drawing).id, frames }))
+  // Behind the end of the shot empty frames lead up to it.
+  const runs = guide.from > from ? [{ drawing: null, frames: guide.from - from }, ...laid] : laid
+  const change = stretchChange(take, guide.layer, from, to, () => runs, manner)
   const first: Operation[] = [
     ...marks.made.map((mark): Operation => ({ kind: 'mark.add', mark })),
     ...drawings.map((drawing): Operation => ({ kind: 'drawing.add', drawing })),

@@ -10,6 +10,12 @@ export const drawingAdd: Handler<'drawing.add'> = {
   facts: { ...PLAIN, movesTies: true },
   drawing: op => op.drawing.id,
   brings: op => Object.values(op.drawing.elements),
+  ids: ({ drawing }) => [
+    drawing.id,
+    ...Object.keys(drawing.elements),
+    ...Object.keys(drawing.marks),
+    ...assetsOf(Object.values(drawing.elements)),
+  ],
   refuse(document, { drawing }, bench) {
     if (has(document.drawings, drawing.id)) return refusal('id-taken', drawing.id)
     if (!has(document.layers, drawing.layer)) return refusal('unknown-layer', drawing.layer)
@@ -82,6 +88,7 @@ export const elementsAdd: Handler<'elements.add'> = {
   facts: PLAIN,
   drawing: op => op.drawing,
   brings: op => op.elements,
+  ids: ({ elements }) => [...elements.map(element => element.id), ...assetsOf(elements)],
   refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)
     if (!drawing) return refusal('unknown-drawing', op.drawing)
@@ -149,6 +156,8 @@ export const elementsSet: Handler<'elements.set'> = {
     return [{ kind: 'elements.set', drawing: op.drawing, changes }]
   },
 }
+
+const assetsOf = (elements: readonly Element[]): string[] => elements.map(element => kindOf(element).asset(element).id)
 
 function withDrawing(document: ShotDocument, drawing: Drawing, bench: Bench): ShotDocument {
   return bench.set(document, { drawings: bench.put(document.drawings, drawing.id, drawing) })

@@ -68,6 +68,7 @@ export function family<W extends Word>(word: W, rules: Rules<W>) {
 
   const set = {
     facts: rules.facts,
+    joins: ({ id, patch }: Change<T>) => `${id} ${Object.keys(patch).sort().join()}`,
     refuse(document: ShotDocument, { id, patch }: Change<T>) {
       const thing = find(things(document), id)
       return thing ? rules.refuse(document, { ...thing, ...patch }) : unknown(id)
@@ -89,18 +90,21 @@ export function family<W extends Word>(word: W, rules: Rules<W>) {
   return {
     add: {
       facts: rules.facts,
-      refuse(document, op, bench) {
+      ids: (op: OperationOf<`${W}.add`>) => [thingOf(op).id],
+      refuse(document: ShotDocument, op: OperationOf<`${W}.add`>, bench: Bench) {
         const thing = thingOf(op)
         if (has(things(document), thing.id)) return refusal('id-taken', thing.id)
         if (bench.size(things(document)) >= LIMITS[table]) return refusal('too-many', table)
         return rules.refuse(document, thing)
       },
-      apply(document, op, bench) {
+      apply(document: ShotDocument, op: OperationOf<`${W}.add`>, bench: Bench) {
         const thing = thingOf(op)
         return withThings(document, bench.put(things(document), thing.id, thing), bench)
       },
-      invert: (_before, op) => [{ kind: `${word}.remove`, id: thingOf(op).id } as Operation],
-    } as Handler<`${W}.add`>,
+      invert: (_before: ShotDocument, op: OperationOf<`${W}.add`>) => [
+        { kind: `${word}.remove`, id: thingOf(op).id } as Operation,
+      ],
+    } as unknown as Handler<`${W}.add`>,
     set: set as unknown as Handler<`${W}.set`>,
     remove: remove as unknown as Handler<`${W}.remove`>,
   }

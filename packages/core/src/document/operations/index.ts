@@ -5,9 +5,9 @@ import * as beats from './beats.ts'
 import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'
 import * as guides from './guides.ts'
-import { refuseIds } from './ids.ts'
-import type { Handler, Operation, OperationKind } from './kinds.ts'
-import type { Refusal } from '../model/refusal.ts'
+import { isId } from './ids.ts'
+import type { AnyHandler, Handler, Operation, OperationKind } from './kinds.ts'
+import { refusal, type Refusal } from '../model/refusal.ts'
 import * as marks from './marks.ts'
 import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
@@ -60,7 +60,15 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'guide.remove': guides.guides.remove,
 }
 
-const handlerOf = (op: Operation) => HANDLERS[op.kind] as Handler<OperationKind>
+/** Why an operation may not bring its new things in, for the sake of their ids; or null. */
+function refuseIds(op: Operation): Refusal | null {
+  const strange = handlerOf(op)
+    .ids?.(op)
+    .find(id => !isId(id))
+  return strange === undefined ? null : refusal('bad-value', `id ${strange.slice(0, 40)}`)
+}
+
+const handlerOf = (op: Operation) => HANDLERS[op.kind] as AnyHandler
 
 /** Why an operation cannot be done on a document, or null when it can. */
 export function refuse(document: ShotDocument, op: Operation): Refusal | null {

@@ -123,7 +123,7 @@ export interface Facts {
 export const PLAIN: Facts = { movesTies: false, grows: false, referred: false }
 
 /** What each kind of operation knows how to do. */
-export interface Handler<K extends OperationKind> {
+interface Doing<K extends OperationKind> {
   readonly facts: Facts
   /** whether it, or what undoes it, must know what tied layers show: untied, they go on showing it */
   readsTies?(op: OperationOf<K>): boolean
@@ -140,6 +140,17 @@ export interface Handler<K extends OperationKind> {
   /** the operations that undo it on the document it leads to, in the order to do them */
   invert(before: ShotDocument, op: OperationOf<K>): Operation[]
 }
+
+/** Ids of the things, and of places in tables, that an operation brings in: what adds has to say. */
+interface Bringing<K extends OperationKind> {
+  ids(op: OperationOf<K>): readonly string[]
+}
+
+/** What each kind of operation knows. */
+export type Handler<K extends OperationKind> = Doing<K> &
+  (K extends `${string}.add` ? Bringing<K> : Partial<Bringing<K>>)
+/** The same, for those who do not know which kind it is. */
+export type AnyHandler = Doing<OperationKind> & Partial<Bringing<OperationKind>>
 
 /** Whether a number can be a frame: whole, from 0. */
 export const isFrame = (n: number): boolean => Number.isInteger(n) && n >= 0

@@ -22,6 +22,7 @@ export const marks = family('mark', {
 
 export const marksPlace: Handler<'marks.place'> = {
   facts: PLAIN,
+  ids: op => Object.keys(op.places),
   drawing: op => op.drawing,
   refuse(document, op, bench) {
     const drawing = find(document.drawings, op.drawing)

@@ -53,6 +53,7 @@ export function refuseFormat(format: Format): Refusal | null {
 }
 
 export const layerAdd: Handler<'layer.add'> = {
+  ids: op => [op.layer.id],
   facts: { movesTies: true, grows: true, referred: true },
   refuse(document, { layer }, bench) {
     if (has(document.layers, layer.id)) return refusal('id-taken', layer.id)

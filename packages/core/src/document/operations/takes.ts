@@ -9,6 +9,7 @@ import { loopFits, refuseRuns, SHEET, withTake } from './sheet.ts'
 import { isTied, refuseTied } from './tied.ts'
 
 export const cycleAdd: Handler<'cycle.add'> = {
+  ids: op => [op.cycle.id],
   facts: SHEET,
   refuse(document, op, bench) {
     const take = find(document.takes, op.take)
@@ -104,6 +105,7 @@ function refuseCycle(document: ShotDocument, take: Take, cycle: Cycle): Refusal 
 }
 
 export const takeAdd: Handler<'take.add'> = {
+  ids: ({ take }) => [take.id, ...[take.columns, take.cycles, take.pins].flatMap(table => Object.keys(table))],
   facts: SHEET,
   refuse(document, { take }, bench) {
     if (has(document.takes, take.id)) return refusal('id-taken', take.id)
