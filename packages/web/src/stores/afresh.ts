@@ -1,4 +1,5 @@
 import { useDesk } from './desk.ts'
+import { useGuides } from './guides.ts'
 import { useKit } from './kit.ts'
 import { useLamp } from './lamp.ts'
 import { useSight } from './sight.ts'
@@ -9,4 +10,5 @@ export function startAfresh(frame: number): void {
   useKit().reset()
   useSight().reset()
   useLamp().reset()
+  useGuides().draft = null
 }

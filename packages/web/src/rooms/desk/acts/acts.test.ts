@@ -10,6 +10,7 @@ import {
   type Operation,
 } from '@unhurried/core/document'
 import { Batch } from '@unhurried/contract'
+import { LOCKED } from '../../../words/refusals.ts'
 import { createPinia, setActivePinia } from 'pinia'
 import { markRaw, nextTick } from 'vue'
 import { oneLine } from '../../../words/oneLine.ts'
@@ -48,6 +49,8 @@ const { useSight } = await import('../../../stores/sight.ts')
 const { startAfresh } = await import('../../../stores/afresh.ts')
 const { useActs } = await import('./acts.ts')
 const { useAsking } = await import('../../../stores/asking.ts')
+const { useGuides } = await import('../../../stores/guides.ts')
+const { useGuideActs } = await import('./guideActs.ts')
 const { useInForce } = await import('../../../stores/inForce.ts')
 
 const L = FIRST.drawn
@@ -442,6 +445,45 @@ describe('what is left to look at', () => {
     sessionStorage.setItem('shot a-shot', '{"looks":{"x":"upside down"},"deferred":"d3"}')
     startAfresh(0)
     expect([fresh.looks, useDesk().deferred]).toEqual([{}, []])
+  })
+
+  test('guides: keys that move one are one step; a locked layer keeps its own, whatever layer one stands on', () => {
+    const { shot, on } = desk()
+    const guides = useGuideActs()
+    guides.add('bounce')
+    const guide = () => Object.values(shot.document?.guides ?? {})[0]!
+    const { x } = guide().numbers
+    const steps = shot.history.undo.length
+    for (const by of [1, 2, 3]) {
+      guides.draft(guide(), { x: (x as number) + by })
+      guides.commitDraft()
+    }
+    expect([guide().numbers.x, shot.history.undo.length]).toEqual([(x as number) + 3, steps + 1])
+    expect(guides.change(guide(), { radius: 0 })).toBe('radius: numbers from 1 to 4000')
+    shot.undo()
+    expect(guide().numbers.x).toBe(x)
+
+    shot.commit('lock', [{ kind: 'layer.set', id: L, patch: { locked: true } }])
+    on.layerId = FIRST.background
+    const before = shot.document
+    expect(guides.mayChange(guide())).toBe(false)
+    guides.lay(guide())
+    guides.remove(guide())
+    guides.move(guide(), { from: 4 })
+    expect([shot.document, shot.notice]).toEqual([before, LOCKED])
+    shot.role = 'reviewer'
+    expect(guides.mayChange(guide())).toBe(false)
+  })
+
+  test('what the hand has of a guide is let go of with the shot', () => {
+    const { shot } = desk()
+    const acts = useGuideActs()
+    acts.add('bounce')
+    const [guide] = Object.values(shot.document?.guides ?? {})
+    acts.draft(guide!, { x: 9 })
+    expect(useGuides().all[0]?.numbers.x).toBe(9)
+    startAfresh(0)
+    expect(useGuides().all[0]?.numbers.x).toBe(guide!.numbers.x)
   })
 
   test('the queue is skipped and put off', () => {

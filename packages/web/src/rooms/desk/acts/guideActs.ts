@@ -6,6 +6,7 @@ import {
   removeGuide,
   type Guide,
   type GuideNumber,
+  type Operation,
 } from '@unhurried/core/document'
 import type { RecipeName } from '@unhurried/core/motion'
 import { newId } from '../../../local/ids.ts'
@@ -14,6 +15,7 @@ import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { LOCKED } from '../../../words/refusals.ts'
 
 /** What is done with guides: laid on the paper, changed, laid on the sheet, taken away. */
 export function useGuideActs() {
@@ -22,12 +24,22 @@ export function useGuideActs() {
   const asking = useAsking()
   const guides = useGuides()
 
+  /** Whether a guide may be changed: its layer may, whatever layer one stands on. */
+  const mayChange = ({ layer }: Pick<Guide, 'layer'>): boolean =>
+    shot.mayDraw && shot.document?.layers[layer]?.locked === false
+
+  /** Commits what is done to a guide, or says that its layer is locked. */
+  function commit(label: string, guide: Pick<Guide, 'layer'>, ops: readonly Operation[], joins = false): void {
+    if (mayChange(guide)) shot.commit(label, ops, { joins })
+    else shot.notice = LOCKED
+  }
+
   /** A recipe laid on the paper, for the layer one stands on, from the frame one stands on. */
   function add(recipe: RecipeName): void {
     const { document, take } = shot
     if (!document || !take) return
     const where = { take: take.id, layer: desk.timedLayer, from: desk.frame }
-    shot.commit(`guide: ${deskOf({ recipe }).words}`, freshGuide(document, recipe, where, newId()))
+    commit(`guide: ${deskOf({ recipe }).words}`, where, freshGuide(document, recipe, where, newId()))
   }
 
   /** Changes numbers of a guide; the hand that drags one makes one step. Answers why not, or null. */
@@ -36,7 +48,7 @@ export function useGuideActs() {
     if (why) return why
     guides.draft = null
     const now = shot.document?.guides[guide.id]
-    if (now) shot.commit(`guide: ${deskOf(guide).words}`, changeGuide(now, numbers))
+    if (now) commit(`guide: ${deskOf(guide).words}`, now, changeGuide(now, numbers))
     return null
   }
 
@@ -45,15 +57,16 @@ export function useGuideActs() {
     if (!guides.refused(guide, numbers)) guides.draft = { ...guide, numbers: { ...guide.numbers, ...numbers } }
   }
 
-  /** Takes what the hand had of a guide in: one step. */
+  /** Takes what the hand had of a guide in; several in a row are one step. */
   function commitDraft(): void {
     const { draft: held } = guides
     const now = held && shot.document?.guides[held.id]
     guides.draft = null
-    if (held && now) shot.commit(`guide: ${deskOf(held).words}`, changeGuide(now, held.numbers))
+    if (held && now) commit(`guide: ${deskOf(held).words}`, now, changeGuide(now, held.numbers), true)
   }
 
   function lay(guide: Guide): void {
+    if (!mayChange(guide)) return void (shot.notice = LOCKED)
     const { words } = deskOf(guide)
     asking.act({
       label: `${words} on the sheet`,
@@ -65,13 +78,16 @@ export function useGuideActs() {
   }
 
   return {
+    mayChange,
     add,
     change,
     draft,
     commitDraft,
     lay,
     move: (guide: Guide, patch: Partial<Pick<Guide, 'from' | 'shown'>>) =>
-      void shot.commit(`guide: ${deskOf(guide).words}`, moveGuide(guide.id, patch)),
-    remove: (guide: Guide) => void shot.commit(`remove the guide: ${deskOf(guide).words}`, removeGuide(guide.id)),
+      commit(`guide: ${deskOf(guide).words}`, guide, moveGuide(guide.id, patch)),
+    remove: (guide: Guide) => commit(`remove the guide: ${deskOf(guide).words}`, guide, removeGuide(guide.id)),
+    /** A hand that is lost leaves nothing half done. */
+    dropDraft: () => (guides.draft = null),
   }
 }

@@ -11,6 +11,7 @@ import {
 import { useShot } from '../../../stores/shot.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useSight } from '../../../stores/sight.ts'
+import { LOCKED } from '../../../words/refusals.ts'
 import { useAsking } from '../../../stores/asking.ts'
 
 /** What is marked on the sheet, and how acts on it are done. */
@@ -40,7 +41,7 @@ export function useMarking() {
     if (!m || !shot.document) return null
     const layers = m.layers.filter(id => shot.document && find(shot.document.layers, id)?.locked === false)
     if (layers.length) return { ...m, layers }
-    shot.notice = 'This layer is locked. Unlock it to change it.'
+    shot.notice = LOCKED
     return null
   }
 

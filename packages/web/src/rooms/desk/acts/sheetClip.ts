@@ -4,6 +4,7 @@ import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useAsking } from '../../../stores/asking.ts'
+import { LOCKED } from '../../../words/refusals.ts'
 import type { Marking } from './marking.ts'
 
 /** Frames copied, cut and pasted. */
@@ -45,7 +46,7 @@ export function sheetClipActs({ marked, editable, act, edit }: Marking) {
       return
     }
     if (!desk.mayEdit) {
-      shot.notice = 'This layer is locked. Unlock it to change it.'
+      shot.notice = LOCKED
       return
     }
     const at = desk.selection?.from ?? desk.frame

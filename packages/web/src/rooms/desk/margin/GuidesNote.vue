@@ -58,25 +58,30 @@ const goTo = (guide: Guide) => {
         <button class="plain name" @click="goTo(guide)">{{ words }}</button>
         <span class="soft">{{ layer }}, {{ guide.from + 1 }}–{{ guide.from + plan.frames }}</span>
       </p>
-      <GuideFields :guide="guide" :disabled="!desk.mayEdit" />
+      <GuideFields :guide="guide" :disabled="!acts.mayChange(guide)" />
       <GuideReading v-if="guide.layer === desk.timedLayer && guides.here.some(one => one.guide.id === guide.id)" />
       <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that contacts fall on exposures</p>
       <p class="acts">
-        <button class="plain word" :disabled="!desk.mayEdit" @click="acts.lay(guide)">
+        <button class="plain word" :disabled="!acts.mayChange(guide)" @click="acts.lay(guide)">
           lay {{ counted(plan.drawings.length, 'drawing') }} on the sheet
         </button>
         <button
           v-if="guide.from !== desk.frame"
           class="plain word"
-          :disabled="!desk.mayEdit"
+          :disabled="!acts.mayChange(guide)"
           @click="acts.move(guide, { from: desk.frame })"
         >
           begin here
         </button>
-        <button class="plain word" :aria-pressed="!guide.shown" @click="acts.move(guide, { shown: !guide.shown })">
+        <button
+          class="plain word"
+          :disabled="!acts.mayChange(guide)"
+          :aria-pressed="!guide.shown"
+          @click="acts.move(guide, { shown: !guide.shown })"
+        >
           {{ guide.shown ? 'hide' : 'show' }}
         </button>
-        <button class="plain word" :disabled="!desk.mayEdit" @click="acts.remove(guide)">remove</button>
+        <button class="plain word" :disabled="!acts.mayChange(guide)" @click="acts.remove(guide)">remove</button>
       </p>
     </section>
     <p v-if="!shown.length" class="soft">Choose a movement: it is worked out on the paper, and you draw over it.</p>

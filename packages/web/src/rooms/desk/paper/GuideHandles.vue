@@ -20,7 +20,7 @@ const drawers = useDrawers()
 
 const handles = computed(() =>
   (drawers.isOpen('guides', false) ? guides.here : [])
-    .filter(({ guide }) => guide.layer === desk.timedLayer)
+    .filter(({ guide }) => guide.layer === desk.timedLayer && acts.mayChange(guide))
     .flatMap(({ guide }) => {
       const recipe = deskOf(guide)
       return Object.entries(recipe.handles).map(([name, handle]): PaperHandle => ({
@@ -30,6 +30,7 @@ const handles = computed(() =>
         at: handle.at(guide.numbers),
         drag: (to: Point) => acts.draft(guide, handle.dragged(guide.numbers, to) as typeof guide.numbers),
         done: acts.commitDraft,
+        lost: acts.dropDraft,
       }))
     }),
 )

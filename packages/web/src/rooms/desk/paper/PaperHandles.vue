@@ -10,8 +10,9 @@ export interface PaperHandle {
   readonly look: string
   readonly at: Point
   readonly drag: (to: Point) => void
-  /** the hand has let go */
+  /** the hand has let go, or was lost */
   readonly done?: () => void
+  readonly lost?: () => void
 }
 
 const props = defineProps<{ matrix: Matrix; handles: readonly PaperHandle[] }>()
@@ -28,8 +29,8 @@ function move(event: PointerEvent, handle: PaperHandle): void {
   if (held?.pointer !== event.pointerId || held.id !== handle.id || !back || !frame) return
   handle.drag(map(back, { x: event.clientX - frame.left, y: event.clientY - frame.top }))
 }
-function up(handle: PaperHandle): void {
-  if (held) handle.done?.()
+function letGo(then?: () => void): void {
+  if (held) then?.()
   held = null
 }
 
@@ -62,8 +63,8 @@ function nudge(event: KeyboardEvent, { at, drag, done }: PaperHandle): void {
       :aria-label="`${handle.name}, or move it with the arrow keys`"
       @pointerdown="event => down(event, handle.id)"
       @pointermove="event => move(event, handle)"
-      @pointerup="up(handle)"
-      @pointercancel="up(handle)"
+      @pointerup="letGo(handle.done)"
+      @pointercancel="letGo(handle.lost)"
       @keydown="event => nudge(event, handle)"
     >
       <title>{{ handle.name }}</title>

@@ -243,7 +243,7 @@ const cursor = computed(() => {
     />
     <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
-    <GuideHandles v-if="!playing && desk.mayEdit" :matrix="matrix" />
+    <GuideHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" data-over-paper />
     <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" data-over-paper :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />
