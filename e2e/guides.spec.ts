@@ -106,3 +106,23 @@ test('where the shot is too short the ways out are given, and nothing is half do
   await question.getByRole('button', { name: /longer/ }).click()
   await expect(page.getByRole('status').filter({ hasText: 'bounce on the sheet' })).toContainText('frames longer: 4')
 })
+
+test('a pointer that is lost leaves a guide as it was', async ({ page, world }) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 120, fps: 24 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  await drawer(page).getByRole('button', { name: 'bounce' }).click()
+  const numbers = async () => Object.values((await documentNow(page, world, shot)).guides)[0]!.numbers
+  const before = await numbers()
+  const start = page.locator('svg.handles g', { hasText: 'where it starts' })
+  const at = (await start.locator('.dot').boundingBox())!
+  await page.mouse.move(at.x + 6, at.y + 6)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 60, at.y + 40, { steps: 4 })
+  await expect.poll(async () => (await start.locator('.dot').boundingBox())!.x).toBeGreaterThan(at.x + 30)
+  await start.dispatchEvent('pointercancel', { pointerId: 1 })
+  await expect.poll(async () => Math.abs((await start.locator('.dot').boundingBox())!.x - at.x)).toBeLessThan(1)
+  await page.mouse.up()
+  expect(await numbers()).toEqual(before)
+})

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import NumberField from '../../shared/NumberField.vue'
 import { KEEPS, type Keeps } from '../../strokes/figures.ts'
 import { settingsOf } from '../tool.ts'
 import { Round } from './settings.ts'
@@ -11,11 +12,8 @@ const KEEPS_TIPS: Record<Keeps, string> = {
   area: 'Pulled from its middle, its area kept: a flat shape squashed and stretched',
   volume: 'Pulled from its middle, its volume kept: a body as deep as it is wide',
 }
-function setRadius(event: Event): void {
-  const field = event.target as HTMLInputElement
-  const radius = Number(field.value)
-  if (radius >= 1 && radius <= 4000) round.value = { ...round.value, radius }
-  else field.value = String(round.value.radius)
+function setRadius(radius: number | null): void {
+  if (radius !== null && radius >= 1 && radius <= 4000) round.value = { ...round.value, radius }
 }
 </script>
 
@@ -35,14 +33,7 @@ function setRadius(event: Event): void {
     </button>
     <label v-if="round.keeps !== 'free'" class="rest" title="Radius of the body at rest, in paper pixels">
       rest
-      <input
-        :value="round.radius"
-        type="number"
-        min="1"
-        max="4000"
-        aria-label="Radius at rest, px"
-        @change="event => setRadius(event)"
-      />
+      <NumberField :value="round.radius" :take="setRadius" :least="1" :most="4000" label="Radius at rest, px" />
     </label>
     <button
       class="beside"

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import type { Guide, GuideNumber } from '@unhurried/core/document'
 import { computed, ref } from 'vue'
+import NumberField from '../../../shared/NumberField.vue'
 import type { Field } from '../../../recipes/recipe.ts'
 import { deskOf } from '../../../recipes/table.ts'
 import { useGuideActs } from '../acts/guideActs.ts'
+
+type NumberAsked = Extract<Field, { kind: 'number' }>
 
 /** The numbers of a guide: its three main ones, the rest folded. What cannot be taken says why, and is put back. */
 const props = defineProps<{ guide: Guide; disabled: boolean }>()
@@ -17,22 +20,15 @@ const shown = computed(() =>
       entry[1] !== undefined && (whole.value || recipe.value.main.includes(entry[0])),
   ),
 )
-const places = 1e4
-const asRead = (field: Field, value: GuideNumber | undefined): string =>
-  field.kind === 'number' && typeof value === 'number'
-    ? String(Math.round(value * (field.times ?? 1) * places) / places)
-    : ''
-
-function take(name: string, value: GuideNumber): void {
-  why.value = acts.change(props.guide, { [name]: value }) ?? ''
+const PLACES = 1e4
+/** A number as it is asked for: in its own unit, not longer than it need be. */
+function asked({ times = 1 }: NumberAsked, value: GuideNumber | undefined): number | null {
+  return typeof value === 'number' ? Math.round(value * times * PLACES) / PLACES : null
 }
-function typed(event: Event, name: string, field: Extract<Field, { kind: 'number' }>): void {
-  const input = event.target as HTMLInputElement
-  const text = input.value.trim()
-  const number = Number(text) / (field.times ?? 1)
-  if (text === '' && field.open) take(name, null)
-  else if (text !== '' && Number.isFinite(number)) take(name, number)
-  input.value = asRead(field, props.guide.numbers[name])
+const take = (name: string, value: GuideNumber) => (why.value = acts.change(props.guide, { [name]: value }) ?? '')
+function takeNumber(name: string, field: NumberAsked, value: number | null): void {
+  if (value !== null) take(name, value / (field.times ?? 1))
+  else if (field.open) take(name, null)
 }
 </script>
 
@@ -41,14 +37,12 @@ function typed(event: Event, name: string, field: Extract<Field, { kind: 'number
     <label v-for="[name, field] in shown" :key="name">
       <span>{{ field.words }}</span>
       <template v-if="field.kind === 'number'">
-        <input
-          type="number"
+        <NumberField
+          :value="asked(field, guide.numbers[name])"
+          :take="value => takeNumber(name, field, value)"
           :step="field.step"
-          :value="asRead(field, guide.numbers[name])"
-          :placeholder="field.open ? '–' : ''"
+          :open="field.open && '–'"
           :disabled="disabled"
-          @change="event => typed(event, name, field)"
-          @keydown.enter="event => (event.target as HTMLElement).blur()"
         />
         <span class="soft">{{ guide.numbers[name] === null ? field.open : field.unit }}</span>
       </template>

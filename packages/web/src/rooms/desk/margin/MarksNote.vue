@@ -9,6 +9,7 @@ import { useKit } from '../../../stores/kit.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
+import NumberField from '../../../shared/NumberField.vue'
 import { oneLine } from '../../../words/oneLine.ts'
 
 /** Named points of the layer, and the quick pass that places them drawing by drawing. */
@@ -59,9 +60,8 @@ function remove(mark: Mark): void {
   if (kit.markId === mark.id) kit.markId = null
 }
 
-function setGap(event: Event): void {
-  const px = Number((event.target as HTMLInputElement).value)
-  if (Number.isFinite(px)) sight.closedGapPx = Math.max(0, Math.min(60, px))
+function setGap(px: number | null): void {
+  if (px !== null) sight.closedGapPx = Math.max(0, Math.min(60, px))
 }
 
 /** Plants a mark, or lifts it, on the present drawing and on all that are marked on the sheet. */
@@ -154,14 +154,13 @@ function takeOff(mark: Mark): void {
         title="Outlines open by no more than this, or by the width of their line, count as closed when areas are measured"
       >
         gaps up to
-        <input
-          type="number"
-          min="0"
-          max="60"
-          step="1"
+        <NumberField
           :value="sight.closedGapPx"
-          aria-label="Gaps that count as closed, px"
-          @change="setGap"
+          :take="setGap"
+          :least="0"
+          :most="60"
+          :step="1"
+          label="Gaps that count as closed, px"
         />
         px closed
       </label>

@@ -6,6 +6,7 @@ import { useSight } from '../../../stores/sight.ts'
 import { DIMS } from '../../../stores/settings.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
+import NumberField from '../../../shared/NumberField.vue'
 import WordChoice from '../../../shared/WordChoice.vue'
 
 /** Lines over the paper to draw by, and how it is seen. */
@@ -44,11 +45,8 @@ function addArc(): void {
   set({ arcs: [...sight.aids.arcs, freshArc(document.format, measure.reading?.path?.points ?? [])] })
 }
 
-function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, most: number): void {
-  const field = event.target as HTMLInputElement
-  const typed = Number(field.value)
-  if (field.value !== '' && typed >= least && typed <= most) set({ [name]: typed })
-  else field.value = String(sight.aids[name] ?? '')
+function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: number, most: number): void {
+  if (typed !== null && typed >= least && typed <= most) set({ [name]: typed })
 }
 </script>
 
@@ -87,14 +85,12 @@ function type(event: Event, name: 'grid' | 'horizon' | 'ground', least: number, 
         {{ words }}
       </button>
       <template v-if="sight.aids[name] !== null">
-        <input
-          type="number"
+        <NumberField
           :value="Math.round(sight.aids[name] ?? 0)"
-          :min="least"
-          :max="most"
-          :aria-label="`${words}, px`"
-          @change="event => type(event, name, least, most)"
-          @keydown.enter="event => (event.target as HTMLElement).blur()"
+          :take="typed => take(name, typed, least, most)"
+          :least="least"
+          :most="most"
+          :label="`${words}, px`"
         />
         <span class="soft">px</span>
       </template>

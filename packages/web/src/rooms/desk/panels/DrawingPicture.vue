@@ -1,43 +1,29 @@
 <script setup lang="ts">
 import type { Drawing } from '@unhurried/core/document'
-import { useDevicePixelRatio } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed } from 'vue'
 import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
-import { useSight } from '../../../stores/sight.ts'
+import SharpCanvas from '../../../shared/SharpCanvas.vue'
 import { useShot } from '../../../stores/shot.ts'
+import { useSight } from '../../../stores/sight.ts'
 
 /** One drawing alone on the paper of the shot. */
 const props = defineProps<{ drawing: Drawing; bitmaps: BitmapShelf; width: number }>()
 const shot = useShot()
 const sight = useSight()
-const canvas = ref<HTMLCanvasElement | null>(null)
-const { pixelRatio } = useDevicePixelRatio()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, paper: '#fdfaf3', fps: 24 })
 const height = computed(() => Math.round((props.width * format.value.height) / format.value.width))
 
-function paint(): void {
-  const brush = canvas.value?.getContext('2d')
-  if (!brush) return
-  const scale = (props.width * pixelRatio.value) / format.value.width
-  brush.setTransform(1, 0, 0, 1, 0, 0)
+function paint(brush: CanvasRenderingContext2D): void {
   brush.fillStyle = format.value.paper
-  brush.fillRect(0, 0, brush.canvas.width, brush.canvas.height)
-  brush.setTransform(scale, 0, 0, scale, 0, 0)
-  props.bitmaps.draw(brush, props.drawing, drawnIn(sight.colours), scale)
+  brush.fillRect(0, 0, props.width, height.value)
+  const scale = props.width / format.value.width
+  brush.scale(scale, scale)
+  props.bitmaps.draw(brush, props.drawing, drawnIn(sight.colours), brush.getTransform().a)
 }
-onMounted(paint)
-watch(() => [props.drawing, sight.colours, pixelRatio.value], paint, { flush: 'post' })
 </script>
 
 <template>
-  <canvas
-    ref="canvas"
-    class="picture"
-    :width="Math.round(width * pixelRatio)"
-    :height="Math.round(height * pixelRatio)"
-    :style="{ width: `${width}px`, height: `${height}px` }"
-    aria-hidden="true"
-  />
+  <SharpCanvas class="picture" :width="width" :height="height" :paint="paint" />
 </template>
 
 <style scoped>
