@@ -1,18 +1,23 @@
 // `npm run mutants`: small faults planted all over core, folder by folder, and whether its tests notice. Takes hours.
+// `npm run mutants -- document --every 10`: only where every tenth line of code says something.
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { parseArgs } from 'node:util'
 import { ensureNpmPackages, ROOT } from './prepare.mjs'
 import { say, tell } from './say.mjs'
 
 const FOLDERS = ['time', 'chart', 'document']
-const asked = process.argv.slice(2)
+const { values, positionals: asked } = parseArgs({
+  allowPositionals: true,
+  options: { every: { type: 'string', default: '1' } },
+})
 
 await tell(async () => {
   ensureNpmPackages()
   for (const folder of asked.length ? asked : FOLDERS) {
     say(`Faults in ${folder}.`)
-    const env = { ...process.env, MUTANTS_OF: folder }
+    const env = { ...process.env, MUTANTS_OF: folder, MUTANTS_EVERY: values.every }
     spawnSync(join(ROOT, 'node_modules/.bin/stryker'), ['run'], { cwd: ROOT, stdio: 'inherit', env })
     const { files } = JSON.parse(readFileSync(join(ROOT, `test-results/mutants-${folder}.json`), 'utf8'))
     const all = Object.values(files).flatMap(file => file.mutants.map(mutant => mutant.status))
