@@ -31,6 +31,9 @@ describe('what the desk is set to', () => {
     keepSettings(set)
     expect(readSettings()).toEqual(set)
     expect(fresh).toMatchObject({ tool: 'line', swatch: 'graphite', pens: PENS_AS_THEY_CAME })
+    // What is not told of stays as it was kept.
+    keepSettings({ dim: 0.3 })
+    expect(readSettings()).toEqual({ ...set, dim: 0.3 })
     expect(fresh.lightTable).toMatchObject({ on: true, before: 2, after: 2, strength: 0.55 })
   })
 

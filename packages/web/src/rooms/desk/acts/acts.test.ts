@@ -45,6 +45,7 @@ jest.unstable_mockModule('../../../local/database.ts', () => ({
 const { useShot } = await import('../../../stores/shot.ts')
 const { useDesk } = await import('../../../stores/desk.ts')
 const { useKit } = await import('../../../stores/kit.ts')
+const { useLamp } = await import('../../../stores/lamp.ts')
 const { useSight } = await import('../../../stores/sight.ts')
 const { startAfresh } = await import('../../../stores/afresh.ts')
 const { useActs } = await import('./acts.ts')
@@ -484,6 +485,40 @@ describe('what is left to look at', () => {
     expect(useGuides().all[0]?.numbers.x).toBe(9)
     startAfresh(0)
     expect(useGuides().all[0]?.numbers.x).toBe(guide!.numbers.x)
+  })
+
+  test('another shot starts with an empty hand and nothing left on the light table', () => {
+    const { shot, on, kit } = desk()
+    const lamp = useLamp()
+    kit.gathered = new Set(['e1'])
+    kit.through = true
+    kit.markId = 'a-mark'
+    lamp.pin('d3')
+    lamp.setLit(FIRST.background, 0.5)
+    lamp.parents = { left: 'd1', right: 'd3' }
+    expect(lamp.pinned).toEqual(['d3'])
+    shot.id = 'another-shot'
+    startAfresh(0)
+    expect([[...kit.gathered], kit.through, kit.markId]).toEqual([[], false, null])
+    expect([lamp.pinned, lamp.lit, lamp.parents]).toEqual([[], {}, null])
+    // Parents laid there by the queue are for the drawing it led to.
+    lamp.parents = { left: 'd1', right: 'd3' }
+    on.goTo(5)
+    expect(lamp.parents).toBeNull()
+  })
+
+  test('a guide that was laid is gone to', () => {
+    const { shot, on } = desk()
+    const guides = useGuideActs()
+    on.goTo(4)
+    guides.add('bounce')
+    on.goTo(0)
+    on.following = 'stay'
+    const guide = Object.values(shot.document?.guides ?? {})[0]!
+    guides.lay(guide)
+    expect([useAsking().question?.choices.length, on.frame]).toEqual([expect.any(Number), 0])
+    useAsking().question?.choices[0]?.take()
+    expect(on.frame).toBe(4)
   })
 
   test('the queue is skipped and put off', () => {
