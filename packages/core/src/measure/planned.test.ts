@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { placeStroke, type Sample } from '../geometry/index.ts'
-import type { Expected } from '../motion/recipe.ts'
+import type { ExpectedBody } from '../motion/recipe.ts'
 import { shapeOf } from '../raster/index.ts'
 import { heldAgainst } from './planned.ts'
 
@@ -15,8 +15,7 @@ function drawn(along: number, across: number, tiltRad: number, at = { x: 300, y:
   })
   return shapeOf([placeStroke(samples, 'shape', 1, null, null)])
 }
-const planned = (along: number, across: number, tiltRad: number): Expected => ({
-  marks: {},
+const planned = (along: number, across: number, tiltRad: number): ExpectedBody => ({
   area: Math.PI * along * across,
   axes: [along, across],
   tiltRad,

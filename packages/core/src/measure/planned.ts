@@ -1,5 +1,5 @@
 import { distance, type Point } from '../geometry/point.ts'
-import type { Expected } from '../motion/recipe.ts'
+import type { ExpectedBody } from '../motion/recipe.ts'
 import type { Moments } from '../raster/moments.ts'
 
 /** A drawing held against what a guide plans for it. Lengths in paper pixels, radians. */
@@ -30,7 +30,7 @@ function axisTurn(rad: number): number {
  * Holds a silhouette against what a drawing is planned to measure. `middle` is the plan's mark for the middle of the body.
  * Null when nothing is drawn.
  */
-export function heldAgainst(planned: Expected, drawn: Moments, middle: Point | null): PlannedReading | null {
+export function heldAgainst(planned: ExpectedBody, drawn: Moments, middle: Point | null): PlannedReading | null {
   if (!(drawn.area > 0) || !drawn.centroid || !(drawn.halfAxes[1] > 0)) return null
   const stretch = { planned: stretchOf(planned.axes), drawn: stretchOf(drawn.halfAxes) }
   const [along, across] = planned.axes

@@ -1,3 +1,4 @@
+export * from './allowed.ts'
 export * from './bounce/bounce.ts'
 export * from './bounce/body.ts'
 export * from './bounce/numbers.ts'

@@ -1,3 +1,4 @@
+import { UsageError } from '../errors.ts'
 import type { Point } from '../geometry/point.ts'
 
 /** What a recipe is told of the shot it is laid on: the picture in paper pixels, frames a second, frames of a new drawing. */
@@ -8,14 +9,20 @@ export interface RecipeShot {
   readonly exposure: number
 }
 
-/** A drawing that a plan asks for, at the start of its exposure. */
+/** A drawing that a plan asks for. */
 export interface PlannedDrawing {
-  /** from 0, counted from the start of the plan */
+  /** the first frame it is shown on, from 0, counted from the start of the plan */
   readonly frame: number
-  readonly frames: number
   readonly role: 'key' | 'breakdown' | 'inbetween'
   /** what it is, where it has a name of its own */
   readonly name: string | null
+}
+
+/** How long a drawing is shown; one drawing may be shown several times. */
+export interface PlannedExposure {
+  /** its place in the plan's drawings */
+  readonly drawing: number
+  readonly frames: number
 }
 
 /** Spacing that a plan asks for between two of its keys. */
@@ -42,16 +49,29 @@ export interface Plan<N> {
   /** frames it covers, from 0 */
   readonly frames: number
   readonly drawings: readonly PlannedDrawing[]
+  /** one after the other over all its frames */
+  readonly exposures: readonly PlannedExposure[]
+  /** whether it begins again after its last frame as if it had not ended */
+  readonly loops: boolean
   readonly charts: readonly PlannedChart[]
   readonly beats: readonly { readonly frame: number; readonly name: string }[]
   /** names of the points that `expect` gives places for */
   readonly marks: readonly string[]
   readonly snapped: readonly Snapped[]
+  /** what else is worth knowing before it is drawn, in a sentence each */
+  readonly told: readonly string[]
+  /** pixels a frame by which the ground passes under what stands on it, to the right; a planted place moves along with it */
+  readonly ground: number
 }
 
-/** What a drawing of a plan should measure. Places and lengths in paper pixels, y downwards; radians. */
-export interface Expected {
-  readonly marks: Readonly<Record<string, Point>>
+/** A place that a mark has on a drawing. */
+export interface PlannedPlace extends Point {
+  /** it rests on the ground there */
+  readonly planted?: true
+}
+
+/** What the silhouette of a drawing should measure. Lengths in paper pixels; radians. */
+export interface ExpectedBody {
   /** of the silhouette, square pixels */
   readonly area: number
   /** half-axes: along the stretch, and across it */
@@ -59,12 +79,33 @@ export interface Expected {
   readonly tiltRad: number
 }
 
+/** What a drawing of a plan should measure. Places in paper pixels, y downwards. */
+export interface Expected {
+  readonly marks: Readonly<Record<string, PlannedPlace>>
+  /** null where a plan has lines only */
+  readonly body: ExpectedBody | null
+}
+
+/** How a path of a construction is told apart: what is nearer to the viewer, what is behind the body, what is only an aid. */
+export type PathLook = 'plain' | 'near' | 'far' | 'aid'
+
 /** Where a construction is written to: thin lines to draw over. `part` says what each of them is of. */
 export interface ConstructionSink {
   ellipse(part: string, at: Point, along: number, across: number, tiltRad: number): void
   /** a parabola from a point to another as a quadratic curve */
   bend(part: string, from: Point, control: Point, to: Point): void
   line(part: string, from: Point, to: Point): void
+  /** straight pieces from point to point */
+  path(part: string, points: readonly Point[], look?: PathLook): void
+  /** which way something goes or trails */
+  arrow(part: string, from: Point, to: Point): void
+}
+
+/** Between what a number may lie. */
+export interface NumberBounds {
+  readonly least: number
+  readonly most: number
+  readonly whole: boolean
 }
 
 /** A number that a recipe does not take, and why. */
@@ -72,11 +113,13 @@ export interface NumbersRefusal<N> {
   readonly field: keyof N & string
   readonly why: string
   /** between what it may lie, where that is what is wrong */
-  readonly bounds?: { readonly least: number; readonly most: number; readonly whole: boolean }
+  readonly bounds?: NumberBounds
 }
 
 /** One kind of movement, worked out before it is drawn. Pure: the same numbers give the same plan. */
 export interface Recipe<N extends object, P extends Plan<N> = Plan<N>> {
+  /** parts of its construction that are shown, faintly, for all other drawings too */
+  readonly through: readonly string[]
   /** starting values that look right on this paper, at this rate */
   defaults(shot: RecipeShot): N
   /** the only place that says no; total, never throws on numbers */
@@ -87,6 +130,29 @@ export interface Recipe<N extends object, P extends Plan<N> = Plan<N>> {
   figure(plan: P, frame: number, sink: ConstructionSink): void
   /** what the drawing at a place in the plan's drawings should measure; throws a UsageError on a place that is none */
   expect(plan: P, drawing: number): Expected
+}
+
+/** Drawings shown for `n` frames each, one after the other. */
+export const oneByOne = (count: number, n: number): PlannedExposure[] =>
+  Array.from({ length: count }, (_, drawing) => ({ drawing, frames: n }))
+
+/** The place of the drawing that a frame of a plan shows. Throws a UsageError on a frame outside the plan. */
+export function shownOn(plan: Plan<unknown>, frame: number): number {
+  let until = 0
+  if (Number.isInteger(frame) && frame >= 0) {
+    for (const { drawing, frames } of plan.exposures) {
+      until += frames
+      if (frame < until) return drawing
+    }
+  }
+  throw new UsageError(`a plan of ${plan.frames} frames has no frame ${frame}`)
+}
+
+/** A drawing of a plan by its place. Throws a UsageError where there is none. */
+export function drawingOf(plan: Plan<unknown>, drawing: number): PlannedDrawing {
+  const planned = plan.drawings[drawing]
+  if (!planned) throw new UsageError(`a plan of ${plan.drawings.length} drawings has no drawing ${drawing}`)
+  return planned
 }
 
 /** The nearest multiple of `step` to a value, ties upwards. */

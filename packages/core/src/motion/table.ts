@@ -32,6 +32,9 @@ export function refuseNumbers(recipe: RecipeName, numbers: object, shot: RecipeS
   return (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).refuse(numbers, shot)
 }
 
+/** The parts of a recipe's construction that are shown for all drawings. */
+export const throughOf = (recipe: RecipeName): readonly string[] => RECIPES[recipe].through
+
 /** Writes the construction of a frame of a plan; `plan` must be one of this recipe. Throws a UsageError on a frame outside it. */
 export const figureOf = (recipe: RecipeName, plan: Plan<unknown>, frame: number, sink: ConstructionSink): void =>
   (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).figure(plan as Plan<object>, frame, sink)

@@ -46,7 +46,7 @@ describe('constructions on the paper as it lies', () => {
 
   test('only parts of one name where that is asked', () => {
     const { brush, of } = listening()
-    const sink = constructionOn(brush, paperToScreen(FLAT, screen, paper), 'body')
+    const sink = constructionOn(brush, paperToScreen(FLAT, screen, paper), ['body'])
     const [a, b] = [
       { x: 0, y: 0 },
       { x: 9, y: 9 },

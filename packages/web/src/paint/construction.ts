@@ -1,9 +1,16 @@
 import { map, scaleOf, type Matrix, type Point } from '@unhurried/core/geometry'
-import { figureOf, type ConstructionSink, type Plan, type RecipeName } from '@unhurried/core/motion'
+import {
+  figureOf,
+  type ConstructionSink,
+  throughOf,
+  type PathLook,
+  type Plan,
+  type RecipeName,
+} from '@unhurried/core/motion'
 import type { Brush } from './nibs.ts'
 
 /** Writes constructions as thin lines of one width on the screen; `only` leaves out parts of other names. */
-export function constructionOn(brush: Brush, matrix: Matrix, only: string | null = null): ConstructionSink {
+export function constructionOn(brush: Brush, matrix: Matrix, only: readonly string[] | null = null): ConstructionSink {
   const onScreen = (p: Point) => map(matrix, p)
   const scale = scaleOf(matrix)
   // A mirrored or turned paper turns what is tilted on it.
@@ -14,7 +21,16 @@ export function constructionOn(brush: Brush, matrix: Matrix, only: string | null
     ]
     return Math.atan2(y, x)
   }
-  const wanted = (part: string) => only === null || part === only
+  const wanted = (part: string) => only === null || only.includes(part)
+  const through = (points: readonly Point[]) => {
+    brush.beginPath()
+    points.forEach((point, i) => {
+      const { x, y } = onScreen(point)
+      if (i === 0) brush.moveTo(x, y)
+      else brush.lineTo(x, y)
+    })
+    brush.stroke()
+  }
   return {
     ellipse(part, at, along, across, tiltRad) {
       if (!wanted(part)) return
@@ -41,14 +57,41 @@ export function constructionOn(brush: Brush, matrix: Matrix, only: string | null
       brush.restore()
     },
     line(part, from, to) {
+      if (wanted(part)) through([from, to])
+    },
+    path(part, points, look = 'plain') {
       if (!wanted(part)) return
+      const { width, dash } = PATH_LOOKS[look]
+      brush.save()
+      brush.lineWidth *= width
+      brush.setLineDash(dash)
+      through(points)
+      brush.restore()
+    },
+    arrow(part, from, to) {
+      if (!wanted(part)) return
+      through([from, to])
       const [a, b] = [onScreen(from), onScreen(to)]
+      const way = Math.atan2(b.y - a.y, b.x - a.x)
       brush.beginPath()
-      brush.moveTo(a.x, a.y)
-      brush.lineTo(b.x, b.y)
+      for (const side of [-1, 1]) {
+        brush.moveTo(b.x, b.y)
+        brush.lineTo(b.x - BARB_PX * Math.cos(way + side * BARB_RAD), b.y - BARB_PX * Math.sin(way + side * BARB_RAD))
+      }
       brush.stroke()
     },
   }
+}
+
+const BARB_PX = 7
+const BARB_RAD = 0.5
+
+/** Near and far are told apart without hue: strong and whole, and broken. */
+const PATH_LOOKS: Readonly<Record<PathLook, { readonly width: number; readonly dash: number[] }>> = {
+  plain: { width: 1, dash: [] },
+  near: { width: 1.9, dash: [] },
+  far: { width: 1, dash: [6, 3] },
+  aid: { width: 0.7, dash: [2, 4] },
 }
 
 /** A guide as it is seen on a frame of its plan. */
@@ -60,7 +103,7 @@ export interface SeenGuide {
 
 const GUIDE_COLOUR = '#5f7a3c'
 
-/** Paints constructions over what is on a canvas: the drawing of this frame, and faintly, if wanted, the bodies of all others. */
+/** Paints constructions over what is on a canvas: the drawing of this frame, and faintly, if wanted, what shows through of all others. */
 export function paintConstructions(
   canvas: HTMLCanvasElement,
   matrix: Matrix,
@@ -76,8 +119,8 @@ export function paintConstructions(
   for (const { guide, plan, frame } of guides) {
     brush.lineWidth = 1
     brush.globalAlpha = 0.3
-    for (const drawing of withOthers ? plan.drawings : [])
-      figureOf(guide.recipe, plan, drawing.frame, constructionOn(brush, matrix, 'body'))
+    const others = constructionOn(brush, matrix, throughOf(guide.recipe))
+    for (const drawing of withOthers ? plan.drawings : []) figureOf(guide.recipe, plan, drawing.frame, others)
     brush.lineWidth = 1.4
     brush.globalAlpha = 0.95
     figureOf(guide.recipe, plan, frame, constructionOn(brush, matrix))

@@ -85,7 +85,7 @@ describe('a guide laid on the sheet', () => {
     const now = result.document
     const shown = placed(columnOf(currentTake(now), L)).filter(run => run.drawing !== null)
     expect(shown.map(({ start, frames }) => [start - 4, frames])).toEqual(
-      plan.drawings.map(({ frame, frames }) => [frame, frames]),
+      plan.exposures.map(({ drawing, frames }) => [plan.drawings[drawing]?.frame, frames]),
     )
     const sheets = shown.map(run => get(now.drawings, run.drawing as string))
     expect(sheets.map(sheet => sheet.role)).toEqual(plan.drawings.map(planned => planned.role))

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { RECIPES, type ConstructionSink, type RecipeShot } from '../index.ts'
+import type { RecipeShot } from '../recipe.ts'
 import { bodyOn, bounce, type BouncePlan } from './bounce.ts'
 import { halfHeightOf } from './body.ts'
 import { type BounceNumbers } from './numbers.ts'
@@ -141,7 +141,7 @@ describe('a bounce by hand', () => {
     const plan = planned()
     expect(bodyOn(plan, 21)).toEqual(bodyOn(plan, 20))
     expect(() => bodyOn(plan, 60)).toThrow('a bounce of 60 frames has no frame 60')
-    expect(() => bounce.expect(plan, 30)).toThrow('a bounce of 30 drawings has no drawing 30')
+    expect(() => bounce.expect(plan, 30)).toThrow('a plan of 30 drawings has no drawing 30')
   })
 })
 
@@ -240,29 +240,4 @@ describe('numbers that are no bounce', () => {
     const plan = planned({ restitution: 0.95, exposure: 1, gravity: 0.05, stretch: 0 })
     expect(plan.frames).toBeLessThan(126 * 2 * 20)
   })
-})
-
-test('every recipe has numbers that it takes, at any rate and size, and draws a figure on every frame', () => {
-  const drawn: string[] = []
-  const sink: ConstructionSink = {
-    ellipse: part => drawn.push(part),
-    bend: part => drawn.push(part),
-    line: part => drawn.push(part),
-  }
-  for (const recipe of Object.values(RECIPES)) {
-    for (const fps of [8, 12, 24, 60]) {
-      for (const [width, height] of [
-        [64, 64],
-        [1920, 1080],
-        [1080, 1920],
-      ] as const) {
-        const shot = { width, height, fps, exposure: fps > 15 ? 2 : 1 }
-        const numbers = recipe.defaults(shot)
-        expect(recipe.refuse(numbers, shot)).toBeNull()
-        const plan = recipe.plan(numbers, shot)
-        for (let frame = 0; frame < plan.frames; frame++) recipe.figure(plan, frame, sink)
-      }
-    }
-  }
-  expect(new Set(drawn)).toEqual(new Set(['ground', 'way', 'body']))
 })

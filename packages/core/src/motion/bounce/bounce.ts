@@ -1,7 +1,9 @@
 import { UsageError } from '../../errors.ts'
 import type { Point } from '../../geometry/point.ts'
 import {
+  drawingOf,
   nearestMultiple,
+  oneByOne,
   snap,
   type ConstructionSink,
   type Expected,
@@ -48,15 +50,14 @@ const LEAST_RISE_PX = 1
  * to the nearest multiple of the exposure and never as long as the one before; each then rises g·T²/8.
  */
 export const bounce: Recipe<BounceNumbers, BouncePlan> = {
+  through: ['body'],
   defaults: bounceDefaults,
   refuse: refuseBounce,
   plan: planBounce,
   figure: drawBounce,
   expect(plan, drawing): Expected {
-    const planned = plan.drawings[drawing]
-    if (!planned) throw new UsageError(`a bounce of ${plan.drawings.length} drawings has no drawing ${drawing}`)
-    const { centre, along, across, tiltRad } = bodyOn(plan, planned.frame)
-    return { marks: { centre }, area: Math.PI * along * across, axes: [along, across], tiltRad }
+    const { centre, along, across, tiltRad } = bodyOn(plan, drawingOf(plan, drawing).frame)
+    return { marks: { centre }, body: { area: Math.PI * along * across, axes: [along, across], tiltRad } }
   },
 }
 
@@ -90,10 +91,14 @@ function planBounce(numbers: BounceNumbers): BouncePlan {
     numbers,
     frames,
     drawings,
-    charts: chartsOf(arcs, drawings, gravity, numbers.forward),
+    exposures: oneByOne(drawings.length, n),
+    loops: false,
+    charts: chartsOf(arcs, drawings, n, gravity, numbers.forward),
     beats: arcs.map(({ end }, k) => ({ frame: end, name: k === 0 ? 'contact' : `contact ${k + 1}` })),
     marks: ['centre'],
     snapped,
+    told: [],
+    ground: 0,
     gravity,
     startY: numbers.ground - numbers.radius - used,
     firstSpeed: gravity * first,
@@ -116,7 +121,6 @@ function drawingsOf(arcs: readonly Arc[], frames: number, n: number, hold: numbe
   named.set(frames - n, { role: 'key', name: 'rests' })
   return Array.from({ length: frames / n }, (_, i) => ({
     frame: i * n,
-    frames: n,
     role: 'inbetween',
     name: null,
     ...named.get(i * n),
@@ -127,10 +131,10 @@ function drawingsOf(arcs: readonly Arc[], frames: number, n: number, hold: numbe
 function chartsOf(
   arcs: readonly Arc[],
   drawings: readonly PlannedDrawing[],
+  n: number,
   gravity: number,
   forward: number,
 ): PlannedChart[] {
-  const n = drawings[0]?.frames ?? 1
   return arcs.flatMap(({ start, end, span }): PlannedChart[] => {
     const [from, to] = [start / n, end / n]
     if (to - from < 2) return []

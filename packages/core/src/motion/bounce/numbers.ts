@@ -1,3 +1,4 @@
+import { EXPOSURE, oneOf, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
 import type { NumbersRefusal, RecipeShot } from '../recipe.ts'
 
 /** What is asked of a bounce. Places are of the body's centre, in paper pixels, y downwards. */
@@ -34,51 +35,31 @@ export interface BounceNumbers {
 /** A fall of so many frames is longer than anything that is drawn. */
 export const LONGEST_FALL = 1000
 
-type NumericField = {
-  [F in keyof BounceNumbers]: BounceNumbers[F] extends number ? F : never
-}[keyof BounceNumbers]
-
-const PLACE = { least: -20_000, most: 20_000, whole: false }
-const BOUNDS: Readonly<
-  Record<NumericField, { readonly least: number; readonly most: number; readonly whole: boolean }>
-> = {
+const ALLOWED: AllowedNumbers<BounceNumbers> = {
   x: PLACE,
   y: PLACE,
   ground: PLACE,
-  radius: { least: 1, most: 4000, whole: false },
-  gravity: { least: 0.001, most: 1000, whole: false },
-  restitution: { least: 0, most: 0.95, whole: false },
-  forward: { least: -1000, most: 1000, whole: false },
-  exposure: { least: 1, most: 24, whole: true },
-  squash: { least: 0, most: 0.6, whole: false },
-  stretch: { least: 0, most: 0.6, whole: false },
-  roll: { least: 0, most: 500, whole: true },
+  radius: real(1, 4000),
+  gravity: real(0.001, 1000),
+  restitution: real(0, 0.95),
+  forward: real(-1000, 1000),
+  exposure: EXPOSURE,
+  bounces: whole(0, 60, 'until it rests'),
+  squash: real(0, 0.6),
+  stretch: real(0, 0.6),
+  school: oneOf('flat', 'round'),
+  nudge: oneOf('gravity', 'start'),
+  contact: oneOf('squash', 'touch'),
+  roll: whole(0, 500),
 }
-const CHOICES = { school: ['flat', 'round'], nudge: ['gravity', 'start'], contact: ['squash', 'touch'] } as const
-const MOST_BOUNCES = 60
 
 /** The body's first fall: from where its centre starts to where it lies on the ground. */
 export const fallOf = ({ y, ground, radius }: BounceNumbers): number => ground - radius - y
 
 /** Numbers out of bounds, a start under the ground, or a fall that lasts too long; null when they can be planned. */
 export function refuseBounce(numbers: BounceNumbers): NumbersRefusal<BounceNumbers> | null {
-  for (const field of Object.keys(BOUNDS) as NumericField[]) {
-    const { least, most, whole } = BOUNDS[field]
-    const value: unknown = numbers[field]
-    const fits = typeof value === 'number' && value >= least && value <= most && (!whole || Number.isInteger(value))
-    if (!fits) {
-      const why = `must be ${whole ? 'a whole number' : 'a number'} from ${least} to ${most}`
-      return { field, why, bounds: BOUNDS[field] }
-    }
-  }
-  for (const field of Object.keys(CHOICES) as (keyof typeof CHOICES)[]) {
-    const known: readonly string[] = CHOICES[field]
-    if (!known.includes(numbers[field])) return { field, why: `must be ${known.join(' or ')}` }
-  }
-  const { bounces } = numbers
-  if (bounces !== null && !(Number.isInteger(bounces) && bounces >= 0 && bounces <= MOST_BOUNCES)) {
-    return { field: 'bounces', why: `must be a whole number from 0 to ${MOST_BOUNCES}, or until it rests` }
-  }
+  const outside = refuseOutside(numbers, ALLOWED)
+  if (outside) return outside
   const fall = fallOf(numbers)
   if (fall < 1) return { field: 'y', why: 'must be above the ground by more than the radius' }
   const frames = Math.sqrt((2 * fall) / numbers.gravity)

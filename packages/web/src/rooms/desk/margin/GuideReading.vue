@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { heldAgainst } from '@unhurried/core/measure'
-import { expectedOf } from '@unhurried/core/motion'
+import { expectedOf, shownOn } from '@unhurried/core/motion'
 import { computed } from 'vue'
 import { deskOf } from '../../../recipes/table.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -18,18 +18,17 @@ const rows = computed(() => {
   const shape = measure.momentsOf(drawing)
   if (!drawing || !here || !shape || shape.open) return []
   const { guide, plan, frame } = here
-  const at = plan.drawings.findIndex(planned => frame >= planned.frame && frame < planned.frame + planned.frames)
-  if (at < 0) return []
-  const planned = expectedOf(guide.recipe, plan, at)
+  const planned = expectedOf(guide.recipe, plan, shownOn(plan, frame))
   const middle = deskOf(guide).middle
-  const reading = heldAgainst(planned, shape, (middle && planned.marks[middle]) || null)
+  if (!planned.body) return []
+  const reading = heldAgainst(planned.body, shape, (middle && planned.marks[middle]) || null)
   if (!reading) return []
   const degrees = reading.turnedRad === null ? null : Math.round((reading.turnedRad * 180) / Math.PI)
   const { stretch, off } = reading
   return [
     {
       words: 'area',
-      planned: Math.round(planned.area).toLocaleString('en'),
+      planned: Math.round(planned.body.area).toLocaleString('en'),
       drawn: `${Math.round(100 * reading.areaShare)} %`,
     },
     { words: 'stretch', planned: stretch.planned.toFixed(2), drawn: stretch.drawn.toFixed(2) },
