@@ -1,10 +1,46 @@
 import { bounce, type BouncePlan } from './bounce/bounce.ts'
 import type { BounceNumbers } from './bounce/numbers.ts'
+import { chain, type ChainPlan } from './chain/chain.ts'
+import type { ChainNumbers } from './chain/numbers.ts'
+import { pendulum, type PendulumPlan } from './pendulum/pendulum.ts'
+import type { PendulumNumbers } from './pendulum/numbers.ts'
+import { blink, type BlinkPlan } from './blink/blink.ts'
+import type { BlinkNumbers } from './blink/numbers.ts'
+import { wisps, type WispPlan } from './wisps/wisps.ts'
+import type { WispNumbers } from './wisps/numbers.ts'
+import { flame, type FlamePlan } from './flame/flame.ts'
+import type { FlameNumbers } from './flame/numbers.ts'
+import { boil, type BoilPlan } from './boil/boil.ts'
+import type { BoilNumbers } from './boil/numbers.ts'
+import { anticipate, type AnticipatePlan } from './anticipate/anticipate.ts'
+import type { AnticipateNumbers } from './anticipate/numbers.ts'
+import { hop, type HopPlan } from './hop/hop.ts'
+import type { HopNumbers } from './hop/numbers.ts'
+import { soft, type SoftPlan } from './soft/soft.ts'
+import type { SoftNumbers } from './soft/numbers.ts'
+import { turn, type TurnPlan } from './turn/turn.ts'
+import type { TurnNumbers } from './turn/numbers.ts'
+import { walk, type WalkPlan } from './walk/walk.ts'
+import type { WalkNumbers } from './walk/numbers.ts'
+import { legs, type LegsPlan } from './legs/legs.ts'
+import type { LegsNumbers } from './legs/numbers.ts'
 import type { ConstructionSink, Expected, NumbersRefusal, Plan, Recipe, RecipeShot } from './recipe.ts'
 
 /** The numbers and the plan of every recipe. */
 interface Kinds {
   readonly bounce: { readonly numbers: BounceNumbers; readonly plan: BouncePlan }
+  readonly chain: { readonly numbers: ChainNumbers; readonly plan: ChainPlan }
+  readonly pendulum: { readonly numbers: PendulumNumbers; readonly plan: PendulumPlan }
+  readonly blink: { readonly numbers: BlinkNumbers; readonly plan: BlinkPlan }
+  readonly wisps: { readonly numbers: WispNumbers; readonly plan: WispPlan }
+  readonly flame: { readonly numbers: FlameNumbers; readonly plan: FlamePlan }
+  readonly boil: { readonly numbers: BoilNumbers; readonly plan: BoilPlan }
+  readonly anticipate: { readonly numbers: AnticipateNumbers; readonly plan: AnticipatePlan }
+  readonly hop: { readonly numbers: HopNumbers; readonly plan: HopPlan }
+  readonly soft: { readonly numbers: SoftNumbers; readonly plan: SoftPlan }
+  readonly turn: { readonly numbers: TurnNumbers; readonly plan: TurnPlan }
+  readonly walk: { readonly numbers: WalkNumbers; readonly plan: WalkPlan }
+  readonly legs: { readonly numbers: LegsNumbers; readonly plan: LegsPlan }
 }
 
 export type RecipeName = keyof Kinds
@@ -14,7 +50,7 @@ export type PlanOf<R extends RecipeName> = Kinds[R]['plan']
 /** Every kind of movement has its recipe; a missing one does not compile. */
 export const RECIPES: {
   readonly [R in RecipeName]: PlanOf<R> extends Plan<NumbersOf<R>> ? Recipe<NumbersOf<R>, PlanOf<R>> : never
-} = { bounce }
+} = { bounce, chain, pendulum, blink, wisps, flame, boil, anticipate, hop, soft, turn, walk, legs }
 
 export const RECIPE_NAMES = Object.keys(RECIPES) as RecipeName[]
 
