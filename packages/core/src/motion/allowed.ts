@@ -30,6 +30,8 @@ export const ON_OFF: Allowed = { kind: 'switch' }
 export const PLACE = real(-20_000, 20_000)
 /** Frames a drawing is shown. */
 export const EXPOSURE = whole(1, 24)
+/** Radians of a degree. */
+export const DEGREE = Math.PI / 180
 /** A seed of chance. */
 export const SEED = whole(0, 9999)
 

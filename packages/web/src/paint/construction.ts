@@ -9,8 +9,13 @@ import {
 } from '@unhurried/core/motion'
 import type { Brush } from './nibs.ts'
 
-/** Writes constructions as thin lines of one width on the screen; `only` leaves out parts of other names. */
-export function constructionOn(brush: Brush, matrix: Matrix, only: readonly string[] | null = null): ConstructionSink {
+/** Writes constructions as thin lines of one width on the screen; `only` leaves out parts of other names; small pictures go without the middles of bodies. */
+export function constructionOn(
+  brush: Brush,
+  matrix: Matrix,
+  only: readonly string[] | null = null,
+  withMiddles = true,
+): ConstructionSink {
   const onScreen = (p: Point) => map(matrix, p)
   const scale = scaleOf(matrix)
   // A mirrored or turned paper turns what is tilted on it.
@@ -38,6 +43,7 @@ export function constructionOn(brush: Brush, matrix: Matrix, only: readonly stri
       brush.beginPath()
       brush.ellipse(x, y, along * scale, across * scale, tilted(tiltRad), 0, 2 * Math.PI)
       brush.stroke()
+      if (!withMiddles) return
       brush.beginPath()
       brush.moveTo(x - 3, y)
       brush.lineTo(x + 3, y)

@@ -1,6 +1,6 @@
 import type { GuideNumber } from '@unhurried/core/document'
 import type { Point } from '@unhurried/core/geometry'
-import type { NumbersRefusal } from '@unhurried/core/motion'
+import type { NumbersRefusal, RecipeShot } from '@unhurried/core/motion'
 
 /** How a number of a recipe is asked for. */
 export type Field =
@@ -11,16 +11,65 @@ export type Field =
       readonly step: number
       /** what is shown is so many times what is kept: 100 for shares shown as per cent */
       readonly times?: number
+      /** decimals it is shown with; four unless told */
+      readonly places?: number
       /** what stands for null, when it may be left open */
       readonly open?: string
     }
+  | { readonly kind: 'switch'; readonly words: string }
   | { readonly kind: 'choice'; readonly words: string; readonly options: readonly (readonly [string, string])[] }
+
+const number = (words: string, unit: string, step: number): Field => ({ kind: 'number', words, unit, step })
+/** A length in paper pixels. */
+export const px = (words: string, step = 1): Field => number(words, 'px', step)
+/** A time in frames. */
+export const frames = (words: string, step = 1): Field => number(words, 'frames', step)
+/** How many of something. */
+export const count = (words: string): Field => number(words, '', 1)
+/** A bare number. */
+export const bare = (words: string, step: number, unit = ''): Field => number(words, unit, step)
+/** A share, asked for in per cent. */
+export const share = (words: string): Field => ({ kind: 'number', words, unit: '%', step: 5, times: 100, places: 1 })
+/** An angle, asked for in degrees. */
+export const degrees = (words: string): Field => ({
+  kind: 'number',
+  words,
+  unit: '°',
+  step: 5,
+  times: 180 / Math.PI,
+  places: 1,
+})
+/** One of some; each as it is kept, and in words. */
+export const choice = (words: string, options: Readonly<Record<string, string>>): Field => ({
+  kind: 'choice',
+  words,
+  options: Object.entries(options),
+})
+/** Yes or no. */
+export const onOff = (words: string): Field => ({ kind: 'switch', words })
+/** How many frames each drawing is shown. */
+export const EACH_DRAWING = frames('each drawing')
+
+/** A handle for a place that is a pair of numbers. */
+export const placeHandle = <N extends { readonly x: number; readonly y: number }>(words: string): Handle<N> => ({
+  words,
+  goes: 'everywhere',
+  at: ({ x, y }) => ({ x, y }),
+  dragged: (_, to) => ({ x: Math.round(to.x), y: Math.round(to.y) }) as Partial<N>,
+})
+/** A handle for a place on the ground. */
+export const groundHandle = <N extends { readonly x: number; readonly ground: number }>(words: string): Handle<N> => ({
+  words,
+  goes: 'everywhere',
+  at: ({ x, ground }) => ({ x, y: ground }),
+  dragged: (_, to) => ({ x: Math.round(to.x), ground: Math.round(to.y) }) as Partial<N>,
+})
 
 /** A place of a recipe that is dragged over the paper, in paper pixels. */
 export interface Handle<N> {
   readonly words: string
   /** along which ways it goes */
-  readonly goes: 'everywhere' | 'up and down'
+  readonly goes: 'everywhere' | 'up and down' | 'to the sides'
   at(numbers: N): Point
   /** the numbers that change when it is dragged to a place */
   dragged(numbers: N, to: Point): Partial<N>
@@ -35,6 +84,8 @@ export interface RecipeDesk<N extends object> {
   readonly main: readonly (keyof N & string)[]
   readonly fields: Readonly<Partial<Record<keyof N & string, Field>>>
   readonly handles: Readonly<Record<string, Handle<N>>>
+  /** ways to set many of its numbers at once, by name */
+  readonly ways?: Readonly<Record<string, (numbers: N, shot: RecipeShot) => N>>
   /** the planned mark where the middle of what is drawn belongs */
   readonly middle?: string
 }

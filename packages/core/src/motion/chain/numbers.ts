@@ -1,4 +1,4 @@
-import { EXPOSURE, ON_OFF, oneOf, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
+import { DEGREE, EXPOSURE, ON_OFF, oneOf, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
 import type { NumbersRefusal, RecipeShot } from '../recipe.ts'
 
 /** What is asked of a chain. Places and lengths in paper pixels, angles in radians, times in frames. */
@@ -91,7 +91,7 @@ export function chainDefaults({ width, height, fps, exposure }: RecipeShot): Cha
     drive: 'swing',
     across: Math.round(width * 0.08),
     up: 0,
-    turn: 0.35,
+    turn: DEGREE * 20,
     period: Math.max(2, Math.round(fps / exposure) * exposure),
     after: Math.round(fps / exposure) * exposure,
     exposure,

@@ -109,6 +109,13 @@ function longest(numbers: LegsNumbers): number {
   return Math.max(...frames.flatMap(frame => legsOn(numbers, cycle, frame).legs.map(leg => leg.reach)))
 }
 
+/** The highest body up to a wished one, in whole pixels, at which its legs reach the ground. */
+export function bodyWithinReach(numbers: LegsNumbers, wished: number): number {
+  if (numbers.by !== 'legs' || numbers.kind === 'stiff') return wished
+  const most = largestFit(wished, high => longest({ ...numbers, high }) <= numbers.leg)
+  return most === null || most === wished ? wished : Math.floor(most)
+}
+
 function planLegs(numbers: LegsNumbers): LegsPlan {
   const { exposure: n, by, legs: count } = numbers
   const cycle = wholeSteps(numbers.cycle, n)

@@ -1,4 +1,4 @@
-import { EXPOSURE, ON_OFF, oneOf, PLACE, real, whole, type AllowedNumbers } from '../allowed.ts'
+import { DEGREE, EXPOSURE, ON_OFF, oneOf, PLACE, real, whole, type AllowedNumbers } from '../allowed.ts'
 import type { RecipeShot } from '../recipe.ts'
 
 /** What is asked of something that goes on other legs than two, or on none. Places and lengths in paper pixels, times in frames. */
@@ -78,7 +78,7 @@ export function legsDefaults({ width, height, fps, exposure }: RecipeShot): Legs
     duty: 0.55,
     lift: Math.round(leg * 0.2),
     bob: Math.round(leg * 0.05),
-    rock: 0.2,
+    rock: DEGREE * 12,
     onSpot: true,
   }
 }

@@ -1,4 +1,4 @@
-import { EXPOSURE, oneOf, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
+import { DEGREE, EXPOSURE, oneOf, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
 import type { NumbersRefusal, RecipeShot } from '../recipe.ts'
 
 /** What is asked of a pendulum. Places and lengths in paper pixels, angles in radians, times in frames. */
@@ -68,7 +68,7 @@ export function pendulumDefaults({ width, height, fps, exposure }: RecipeShot): 
     x: Math.round(width / 2),
     y: Math.round(height * 0.12),
     length,
-    swing: 0.5,
+    swing: DEGREE * 30,
     by: 'frames',
     period,
     gravity: Math.round(((4 * Math.PI ** 2 * length) / period ** 2) * 1000) / 1000 || 0.001,

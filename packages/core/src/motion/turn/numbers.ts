@@ -1,4 +1,4 @@
-import { EXPOSURE, ON_OFF, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
+import { DEGREE, EXPOSURE, ON_OFF, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
 import type { NumbersRefusal, RecipeShot } from '../recipe.ts'
 
 /** What is asked of the turn of a head. Places and half axes in paper pixels, angles in radians, times in frames. */
@@ -73,9 +73,9 @@ export function turnDefaults({ width, height, fps, exposure }: RecipeShot): Turn
     wide: Math.round(high * 0.85),
     high,
     deep: Math.round(high * 0.9),
-    from: -0.8,
-    to: 0.8,
-    dip: 0.3,
+    from: DEGREE * -45,
+    to: DEGREE * 45,
+    dip: DEGREE * 15,
     tiltFrom: 0,
     tiltTo: 0,
     frames: Math.max(2, Math.round((0.5 * fps) / exposure)) * exposure,

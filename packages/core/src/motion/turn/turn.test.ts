@@ -25,7 +25,7 @@ describe('a turn by hand', () => {
   test('half-way it is where the breakdown is wanted, with the whole of its nod', () => {
     const plan = planned({ from: -0.8, to: 0.8, dip: 0.3, frames: 12, favours: 0.5 })
     expect(poseOn(plan, 6)).toEqual({ yaw: expect.closeTo(0, 12), pitch: expect.closeTo(0.3, 12), tilt: 0 })
-    expect(poseOn(planned({ favours: 0.25, frames: 12 }), 6).yaw).toBeCloseTo(-0.4, 12)
+    expect(poseOn(planned({ from: -0.8, to: 0.8, favours: 0.25, frames: 12 }), 6).yaw).toBeCloseTo(-0.4, 12)
     expect([poseOn(plan, 0).yaw, poseOn(plan, 12).yaw, poseOn(plan, 99).yaw]).toEqual([-0.8, 0.8, 0.8])
     expect(plan.drawings.map(one => one.role)).toEqual([
       'key',

@@ -1,4 +1,4 @@
-import { EXPOSURE, ON_OFF, oneOf, PLACE, real, whole, type AllowedNumbers } from '../allowed.ts'
+import { DEGREE, EXPOSURE, ON_OFF, oneOf, PLACE, real, whole, type AllowedNumbers } from '../allowed.ts'
 import type { RecipeShot } from '../recipe.ts'
 
 /** What is asked of a walk or a run. Places and lengths in paper pixels, angles in radians, times in frames. */
@@ -93,39 +93,43 @@ export const WALK_ALLOWED: AllowedNumbers<WalkNumbers> = {
 export const stepOf = ({ fps, exposure }: RecipeShot, seconds: number): number =>
   Math.max(2, Math.round((seconds * fps) / exposure)) * exposure
 
+/** A share of a leg in whole pixels, one at least. */
+export const partOf = (leg: number, share: number): number => Math.max(1, Math.round(share * leg))
+
 /** A figure in the middle of the paper that walks on the spot, two steps in a second. */
 export function walkDefaults(shot: RecipeShot): WalkNumbers {
   const { width, height, exposure } = shot
-  const leg = Math.max(2, Math.round(height * 0.3))
+  const leg = Math.max(4, Math.round(height * 0.3))
+  const part = (share: number) => partOf(leg, share)
   const step = stepOf(shot, 1 / 3)
   return {
     x: Math.round(width / 2),
     ground: Math.round(height * 0.86),
     facing: 'right',
     leg,
-    hip: 0.92 * leg,
-    stride: Math.max(1, 0.62 * leg),
+    hip: part(0.88),
+    stride: part(0.72),
     step,
     exposure,
     duty: 0.6,
     school: (2 * step) / exposure >= 8 ? 'classical' : 'simple',
-    plant: 'even',
-    lift: 0.16 * leg,
-    bob: 0.07 * leg,
-    lean: 0.06,
-    sway: 0.02,
+    plant: 'midway',
+    lift: part(0.16),
+    bob: part(0.07),
+    lean: DEGREE * 4,
+    sway: DEGREE,
     thigh: 0.5,
-    foot: 0.26 * leg,
-    roll: 0.5,
-    torso: Math.max(1, 0.85 * leg),
-    arm: 0.75 * leg,
-    armSwing: 0.5,
+    foot: part(0.2),
+    roll: DEGREE * 30,
+    torso: part(0.85),
+    arm: part(0.75),
+    armSwing: DEGREE * 30,
     elbow: 1,
-    head: 0.2 * leg,
+    head: part(0.2),
     headLag: 1,
     pack: 0,
-    packLink: Math.max(1, 0.2 * leg),
-    packSwing: 0.3,
+    packLink: part(0.2),
+    packSwing: DEGREE * 17,
     packLag: 2,
     onSpot: true,
     steps: 6,

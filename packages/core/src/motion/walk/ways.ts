@@ -1,7 +1,8 @@
+import { DEGREE } from '../allowed.ts'
 import { largestFit } from '../gait.ts'
 import type { RecipeShot } from '../recipe.ts'
 import { longestReach } from './figure.ts'
-import { stepOf, walkDefaults, type WalkNumbers } from './numbers.ts'
+import { partOf, stepOf, walkDefaults, type WalkNumbers } from './numbers.ts'
 
 /** Ways to walk: the same numbers, set otherwise. */
 export const WALKS = ['walk', 'run', 'sneak', 'march', 'tired', 'skip', 'child'] as const
@@ -11,20 +12,20 @@ export type WalkName = (typeof WALKS)[number]
 export function walkAs(name: WalkName, numbers: WalkNumbers, shot: RecipeShot): WalkNumbers {
   const { leg, exposure } = numbers
   const usual = walkDefaults({ ...shot, exposure })
-  const part = (share: number) => share * leg
+  const part = (share: number) => partOf(leg, share)
   const base: WalkNumbers = {
     ...numbers,
-    hip: part(0.92),
-    stride: part(0.62),
+    hip: part(0.88),
+    stride: part(0.72),
     lift: part(0.16),
     bob: part(0.07),
     step: usual.step,
     duty: 0.6,
     school: usual.school,
-    lean: 0.06,
-    sway: 0.02,
-    armSwing: 0.5,
-    roll: 0.5,
+    lean: DEGREE * 3,
+    sway: DEGREE * 1,
+    armSwing: DEGREE * 29,
+    roll: DEGREE * 29,
     elbow: 1,
     headLag: 1,
   }
@@ -38,24 +39,32 @@ export function walkAs(name: WalkName, numbers: WalkNumbers, shot: RecipeShot): 
   }
   const ways: Readonly<Record<WalkName, Partial<WalkNumbers>>> = {
     walk: {},
-    run: { ...flies, hip: part(0.86), stride: part(1.1), lift: part(0.32), bob: part(0.13), lean: 0.22, armSwing: 0.9 },
+    run: {
+      ...flies,
+      hip: part(0.86),
+      stride: part(1.1),
+      lift: part(0.32),
+      bob: part(0.13),
+      lean: DEGREE * 13,
+      armSwing: DEGREE * 52,
+    },
     sneak: {
       step: inSeconds(2 / 3),
       hip: part(0.72),
       stride: part(0.75),
       lift: part(0.34),
       bob: part(0.05),
-      lean: 0.32,
-      armSwing: 0.25,
+      lean: DEGREE * 18,
+      armSwing: DEGREE * 14,
     },
     march: {
       step: inSeconds(1 / 2),
       stride: part(0.6),
       lift: part(0.42),
       bob: part(0.04),
-      lean: -0.03,
-      armSwing: 0.8,
-      roll: 0.25,
+      lean: DEGREE * -2,
+      armSwing: DEGREE * 46,
+      roll: DEGREE * 14,
     },
     tired: {
       step: inSeconds(2 / 3),
@@ -63,8 +72,8 @@ export function walkAs(name: WalkName, numbers: WalkNumbers, shot: RecipeShot): 
       stride: part(0.42),
       lift: part(0.05),
       bob: part(0.05),
-      lean: 0.28,
-      armSwing: 0.2,
+      lean: DEGREE * 16,
+      armSwing: DEGREE * 11,
       headLag: 3,
     },
     skip: {
@@ -73,17 +82,17 @@ export function walkAs(name: WalkName, numbers: WalkNumbers, shot: RecipeShot): 
       stride: part(0.7),
       lift: part(0.3),
       bob: part(0.22),
-      lean: 0,
-      armSwing: 0.8,
+      lean: DEGREE * 0,
+      armSwing: DEGREE * 46,
     },
     child: {
       step: inSeconds(1 / 4),
       stride: part(0.5),
       lift: part(0.2),
       bob: part(0.1),
-      sway: 0.08,
-      lean: 0.02,
-      armSwing: 0.65,
+      sway: DEGREE * 5,
+      lean: DEGREE * 1,
+      armSwing: DEGREE * 37,
     },
   }
   const asked = { ...base, ...ways[name] }
@@ -94,7 +103,25 @@ export function walkAs(name: WalkName, numbers: WalkNumbers, shot: RecipeShot): 
 /** The same with a stride, or else a hip, that the leg can reach. */
 function reachable(numbers: WalkNumbers): WalkNumbers {
   const fits = (patch: Partial<WalkNumbers>) => longestReach({ ...numbers, ...patch }) <= numbers.leg
-  const stride = largestFit(numbers.stride, value => fits({ stride: value }))
-  if (stride !== null && stride >= numbers.stride / 2) return { ...numbers, stride }
-  return { ...numbers, hip: largestFit(numbers.hip, value => fits({ hip: value })) ?? numbers.hip }
+  const stride = withinReach(numbers, 'stride', numbers.stride)
+  if (stride >= numbers.stride / 2 && fits({ stride })) return { ...numbers, stride }
+  return { ...numbers, hip: withinReach(numbers, 'hip', numbers.hip) }
 }
+
+/** The largest whole number of pixels up to a wished one at which the leg still reaches; the wished one where none does. */
+export function withinReach(numbers: WalkNumbers, field: 'stride' | 'hip', wished: number): number {
+  const most = largestFit(wished, value => longestReach({ ...numbers, [field]: value }) <= numbers.leg)
+  if (most === wished) return wished
+  return most === null || most < 1 ? wished : Math.floor(most)
+}
+
+/** A walker made larger or smaller about where it stands; places and times stay. Lengths to a tenth of a pixel. */
+export function walkScaled(numbers: WalkNumbers, factor: number): WalkNumbers {
+  const fields = ['leg', 'hip', 'stride', 'lift', 'bob', 'foot', 'torso', 'arm', 'head', 'packLink'] as const
+  const times = Math.max(10 / numbers.leg, Math.min(2000 / numbers.leg, factor))
+  const scaled = fields.map(field => [field, Math.max(1, Math.round(numbers[field] * times * 10) / 10)])
+  return reachable({ ...numbers, ...Object.fromEntries(scaled) })
+}
+
+/** How tall a walker stands, px. */
+export const tallOf = ({ hip, torso, head }: WalkNumbers): number => hip + torso + 2.3 * head

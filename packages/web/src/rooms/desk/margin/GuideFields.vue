@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { Guide, GuideNumber } from '@unhurried/core/document'
+import { recipeShot, type Guide, type GuideNumber } from '@unhurried/core/document'
 import { computed, ref } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
 import type { Field } from '../../../recipes/recipe.ts'
 import { deskOf } from '../../../recipes/table.ts'
+import { useShot } from '../../../stores/shot.ts'
 import { useGuideActs } from '../acts/guideActs.ts'
 
 type NumberAsked = Extract<Field, { kind: 'number' }>
@@ -11,6 +12,7 @@ type NumberAsked = Extract<Field, { kind: 'number' }>
 /** The numbers of a guide: its three main ones, the rest folded. What cannot be taken says why, and is put back. */
 const props = defineProps<{ guide: Guide; disabled: boolean }>()
 const acts = useGuideActs()
+const shot = useShot()
 const recipe = computed(() => deskOf(props.guide))
 const whole = ref(false)
 const why = ref('')
@@ -20,12 +22,19 @@ const shown = computed(() =>
       entry[1] !== undefined && (whole.value || recipe.value.main.includes(entry[0])),
   ),
 )
-const PLACES = 1e4
 /** A number as it is asked for: in its own unit, not longer than it need be. */
-function asked({ times = 1 }: NumberAsked, value: GuideNumber | undefined): number | null {
-  return typeof value === 'number' ? Math.round(value * times * PLACES) / PLACES : null
+function asked({ times = 1, places = 4 }: NumberAsked, value: GuideNumber | undefined): number | null {
+  return typeof value === 'number' ? Math.round(value * times * 10 ** places) / 10 ** places : null
 }
 const take = (name: string, value: GuideNumber) => (why.value = acts.change(props.guide, { [name]: value }) ?? '')
+/** All its numbers as some way to do it has them. */
+function takeWay(event: Event): void {
+  const select = event.target as HTMLSelectElement
+  const way = recipe.value.ways?.[select.value]
+  const { document } = shot
+  if (way && document) why.value = acts.change(props.guide, way(props.guide.numbers, recipeShot(document))) ?? ''
+  select.value = ''
+}
 function takeNumber(name: string, field: NumberAsked, value: number | null): void {
   if (value !== null) take(name, value / (field.times ?? 1))
   else if (field.open) take(name, null)
@@ -34,6 +43,13 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
 
 <template>
   <div class="fields">
+    <label v-if="recipe.ways">
+      <span>as a</span>
+      <select value="" :disabled="disabled" @change="takeWay">
+        <option value="" disabled>choose</option>
+        <option v-for="(_, way) in recipe.ways" :key="way" :value="way">{{ way }}</option>
+      </select>
+    </label>
     <label v-for="[name, field] in shown" :key="name">
       <span>{{ field.words }}</span>
       <template v-if="field.kind === 'number'">
@@ -46,6 +62,13 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
         />
         <span class="soft">{{ guide.numbers[name] === null ? field.open : field.unit }}</span>
       </template>
+      <input
+        v-else-if="field.kind === 'switch'"
+        type="checkbox"
+        :checked="guide.numbers[name] === true"
+        :disabled="disabled"
+        @change="event => take(name, (event.target as HTMLInputElement).checked)"
+      />
       <select
         v-else
         :value="guide.numbers[name]"
@@ -89,9 +112,16 @@ select {
   font-variant-numeric: tabular-nums;
 }
 
-input {
+input:not([type='checkbox']) {
   text-align: right;
   appearance: textfield;
+}
+
+input[type='checkbox'] {
+  justify-self: start;
+  width: 18px;
+  min-height: 18px;
+  accent-color: var(--green);
 }
 
 select {

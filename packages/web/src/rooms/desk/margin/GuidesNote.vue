@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { guidePlan, type Guide } from '@unhurried/core/document'
-import { RECIPE_NAMES } from '@unhurried/core/motion'
+import { RECIPES, type RecipeName } from '@unhurried/core/motion'
 import { counted } from '@unhurried/core/time'
-import { computed } from 'vue'
-import { deskOf } from '../../../recipes/table.ts'
+import { computed, ref } from 'vue'
+import { deskOf, SHOWN_RECIPES } from '../../../recipes/table.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useGuideActs } from '../acts/guideActs.ts'
 import GuideFields from './GuideFields.vue'
 import GuideReading from './GuideReading.vue'
+import GuideVariants from './GuideVariants.vue'
 import RecipePicture from './RecipePicture.vue'
 
 /** Recipes to choose from, and the guides of the take: motion worked out, to be drawn over. */
@@ -17,6 +18,14 @@ const shot = useShot()
 const desk = useDesk()
 const guides = useGuides()
 const acts = useGuideActs()
+
+/** the paper that movements to choose from are worked out on */
+const SAMPLE = { width: 640, height: 360, fps: 24, exposure: 2 }
+const choosing = ref(false)
+function choose(recipe: RecipeName): void {
+  choosing.value = false
+  acts.add(recipe)
+}
 
 const shown = computed(() => {
   const { document } = shot
@@ -40,15 +49,30 @@ const goTo = (guide: Guide) => {
 
 <template>
   <div>
-    <ul class="recipes" aria-label="Recipes">
-      <li v-for="recipe in RECIPE_NAMES" :key="recipe">
+    <button
+      v-if="shown.length"
+      class="plain word another"
+      :aria-expanded="choosing"
+      :disabled="!desk.mayEdit"
+      @click="choosing = !choosing"
+    >
+      {{ choosing ? 'no other movement' : 'another movement' }}
+    </button>
+    <ul v-if="choosing || !shown.length" class="recipes" aria-label="Recipes">
+      <li v-for="recipe in SHOWN_RECIPES" :key="recipe">
         <button
           class="plain recipe"
           :disabled="!desk.mayEdit"
           :title="`Lay it on the paper from frame ${desk.frame + 1}: ${deskOf({ recipe }).says}`"
-          @click="acts.add(recipe)"
+          @click="choose(recipe)"
         >
-          <RecipePicture :recipe="recipe" />
+          <RecipePicture
+            :recipe="recipe"
+            :numbers="RECIPES[recipe].defaults(SAMPLE)"
+            :shot="SAMPLE"
+            :width="58"
+            :height="42"
+          />
           <span>{{ deskOf({ recipe }).words }}</span>
         </button>
       </li>
@@ -58,9 +82,11 @@ const goTo = (guide: Guide) => {
         <button class="plain name" @click="goTo(guide)">{{ words }}</button>
         <span class="soft">{{ layer }}, {{ guide.from + 1 }}–{{ guide.from + plan.frames }}</span>
       </p>
+      <GuideVariants :guide="guide" :disabled="!acts.mayChange(guide)" />
       <GuideFields :guide="guide" :disabled="!acts.mayChange(guide)" />
       <GuideReading v-if="guide.layer === desk.timedLayer && guides.here.some(one => one.guide.id === guide.id)" />
-      <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that contacts fall on exposures</p>
+      <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that drawings fall on exposures</p>
+      <p v-for="sentence in plan.told" :key="sentence" class="soft told">{{ sentence }}</p>
       <p class="acts">
         <button class="plain word" :disabled="!acts.mayChange(guide)" @click="acts.lay(guide)">
           lay {{ counted(plan.drawings.length, 'drawing') }} on the sheet
@@ -90,9 +116,9 @@ const goTo = (guide: Guide) => {
 
 <style scoped>
 .recipes {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 5px;
   margin: 2px 0 6px;
   padding: 0;
   list-style: none;
@@ -101,10 +127,18 @@ const goTo = (guide: Guide) => {
 .recipe {
   display: grid;
   justify-items: center;
-  padding: 4px;
+  align-content: start;
+  width: 100%;
+  height: 100%;
+  padding: 3px 1px;
   border: 1px solid var(--rule);
   border-radius: 8px;
   font-size: 12px;
+  line-height: 1.15;
+}
+
+.another {
+  margin-bottom: 2px;
 }
 
 section {

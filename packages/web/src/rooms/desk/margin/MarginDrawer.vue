@@ -1,13 +1,23 @@
 <script setup lang="ts">
 import { ChevronDown, ChevronRight } from 'lucide-vue-next'
+import { nextTick, ref, watch } from 'vue'
 
 /** A drawer of the margin: its title stays in sight, what is in it is folded away. */
-defineProps<{ label: string; words: string; says: string; open: boolean }>()
+const props = defineProps<{ label: string; words: string; says: string; open: boolean }>()
 const emit = defineEmits<{ toggle: [] }>()
+const section = ref<HTMLElement | null>(null)
+// What was opened is brought into sight, with what is in it.
+watch(
+  () => props.open,
+  async open => {
+    await nextTick()
+    if (open) section.value?.scrollIntoView({ block: 'start' })
+  },
+)
 </script>
 
 <template>
-  <section :aria-label="label" :class="{ open }">
+  <section ref="section" :aria-label="label" :class="{ open }">
     <h2>
       <button class="title" :aria-expanded="open" @click="emit('toggle')">
         <component :is="open ? ChevronDown : ChevronRight" :size="14" aria-hidden="true" />

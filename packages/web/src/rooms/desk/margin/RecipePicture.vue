@@ -1,33 +1,46 @@
 <script setup lang="ts">
-import { figureOf, planWith, RECIPES, type RecipeName } from '@unhurried/core/motion'
-import { useIntervalFn, usePreferredReducedMotion } from '@vueuse/core'
-import { ref, watch } from 'vue'
+import { centreOf } from '@unhurried/core/geometry'
+import { figureOf, planWith, type RecipeName, type RecipeShot } from '@unhurried/core/motion'
+import { usePreferredReducedMotion, useRafFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { constructionOn } from '../../../paint/construction.ts'
+import { planBox } from '../../../paint/planBox.ts'
 import SharpCanvas from '../../../shared/SharpCanvas.vue'
 
-/** A recipe as it comes, small and moving on twos; still where motion is reduced. */
-const props = defineProps<{ recipe: RecipeName }>()
-const SIZE = { width: 92, height: 52 }
-/** the paper it is worked out on */
-const PAPER = { width: 640, height: 360, fps: 24, exposure: 2 }
+/** A movement, small and moving as it would be shown; still where motion is reduced. */
+const props = defineProps<{ recipe: RecipeName; numbers: object; shot: RecipeShot; width: number; height: number }>()
+const MARGIN_PX = 3
 const motion = usePreferredReducedMotion()
-const plan = planWith(props.recipe, RECIPES[props.recipe].defaults(PAPER), PAPER)
+const plan = computed(() => planWith(props.recipe, props.numbers, props.shot))
 const frame = ref(0)
 
+/** The paper as large as lets the whole movement be seen. */
+const matrix = computed(() => {
+  const box = planBox(props.recipe, plan.value)
+  const [wide, high] = [Math.max(1, box.right - box.left), Math.max(1, box.bottom - box.top)]
+  const scale = Math.min((props.width - 2 * MARGIN_PX) / wide, (props.height - 2 * MARGIN_PX) / high)
+  const middle = centreOf(box)
+  return [scale, 0, 0, scale, props.width / 2 - scale * middle.x, props.height / 2 - scale * middle.y] as const
+})
 function paint(brush: CanvasRenderingContext2D): void {
-  const scale = SIZE.width / PAPER.width
   brush.strokeStyle = getComputedStyle(brush.canvas).color
-  brush.lineWidth = 1.1
-  figureOf(props.recipe, plan, frame.value, constructionOn(brush, [scale, 0, 0, scale, 0, 0]))
+  brush.lineWidth = 0.8
+  figureOf(props.recipe, plan.value, frame.value % plan.value.frames, constructionOn(brush, matrix.value, null, false))
 }
-const { pause, resume } = useIntervalFn(
-  () => (frame.value = (frame.value + PAPER.exposure) % plan.frames),
-  (1000 * PAPER.exposure) / PAPER.fps,
+/** The last frame is held for a moment where it does not loop. */
+const REST_S = 0.6
+const { pause, resume } = useRafFn(
+  ({ timestamp }) => {
+    const { frames, loops } = plan.value
+    const rest = loops ? 0 : Math.round(REST_S * props.shot.fps)
+    const now = Math.floor((timestamp * props.shot.fps) / 1000) % (frames + rest)
+    frame.value = Math.min(frames - 1, now)
+  },
   { immediate: false },
 )
 watch(motion, now => (now === 'reduce' ? pause() : resume()), { immediate: true })
 </script>
 
 <template>
-  <SharpCanvas v-bind="SIZE" :paint="paint" />
+  <SharpCanvas :width="width" :height="height" :paint="paint" />
 </template>
