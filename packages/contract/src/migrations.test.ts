@@ -107,7 +107,11 @@ describe('documents and operations of earlier schemas', () => {
     const third = { ...stored, layers: { bag: layer }, drawings: { d: drawing } }
     const now = migrateDocument(third as { schema: number })
     const clasp = { x: 1, y: 2, planted: false }
-    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([6, { ...layer, ...FIFTH }, { clasp }])
+    expect([now.schema, now.layers.bag, now.drawings.d?.marks]).toEqual([
+      DOCUMENT_SCHEMA,
+      { ...layer, ...FIFTH },
+      { clasp },
+    ])
     const ops = [
       { kind: 'layer.add', layer },
       { kind: 'drawing.add', drawing },
@@ -147,6 +151,15 @@ describe('documents and operations of earlier schemas', () => {
       { kind: 'mark.add', mark: { ...mark, kind: 'point' } },
       { kind: 'take.add', take: { ...take, open: false } },
     ])
+  })
+
+  test('guides of the sixth schema were neither dimmed nor locked, and nothing was known of what they laid', () => {
+    const guide = { id: 'g', recipe: 'bounce', numbers: {}, take: FIRST.take, layer: FIRST.drawn, from: 3, shown: true }
+    const shot = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const now = migrateDocument({ ...shot, schema: 6, guides: { g: guide } } as unknown as { schema: number })
+    const seventh = { ...guide, dimmed: false, locked: false, laid: { drawings: [], beats: [] } }
+    expect([now.schema, now.guides.g]).toEqual([DOCUMENT_SCHEMA, seventh])
+    expect(migrateOperations([{ kind: 'guide.add', guide }], 6)).toEqual([{ kind: 'guide.add', guide: seventh }])
   })
 
   test('what is of the present schema is left as it is; what is from the future is not read', () => {

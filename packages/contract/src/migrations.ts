@@ -44,6 +44,13 @@ const take5 = (take: Json): Json => ({ open: false, ...take })
 /** Drawings hold pictures beside strokes from then on, and shots guides. */
 const step5: Step = { document: stored => ({ guides: {}, ...stored, schema: 6 }), operation: op => op }
 
+const guide7 = (guide: Json): Json => ({ dimmed: false, locked: false, laid: { drawings: [], beats: [] }, ...guide })
+/** Guides know what was laid by them, and can be dimmed and locked. */
+const step6: Step = {
+  document: stored => ({ ...stored, schema: 7, guides: mapped(stored.guides, guide7) }),
+  operation: op => (op.kind === 'guide.add' ? { ...op, guide: guide7(op.guide as Json) } : op),
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -134,6 +141,7 @@ const STEPS: Readonly<Record<number, Step>> = {
     },
   },
   5: step5,
+  6: step6,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

@@ -75,7 +75,17 @@ export const Operation = z.discriminatedUnion('kind', [
   op('note.set', { id: p.Id, patch: patch({ from: p.Frame, to: p.FrameCount, text: p.NoteText }) }),
   op('note.remove', { id: p.Id }),
   op('guide.add', { guide: p.Guide }),
-  op('guide.set', { id: p.Id, patch: patch({ numbers: p.GuideNumbers, from: p.Frame, shown: z.boolean() }) }),
+  op('guide.set', {
+    id: p.Id,
+    patch: patch({
+      numbers: p.GuideNumbers,
+      from: p.Frame,
+      shown: z.boolean(),
+      dimmed: z.boolean(),
+      locked: z.boolean(),
+      laid: p.Laid,
+    }),
+  }),
   op('guide.remove', { id: p.Id }),
 ])
 

@@ -115,6 +115,13 @@ export const GuideNumbers = z
   .record(z.string().min(1).max(40), z.union([z.number(), z.string().max(40), z.boolean(), z.null()]))
   .refine(numbers => Object.keys(numbers).length <= 80, 'must hold at most 80')
   .readonly()
+/** What was made for a guide on the sheet. */
+export const Laid = z
+  .strictObject({
+    drawings: z.array(Id).max(LIMITS.drawings).readonly(),
+    beats: z.array(Id).max(LIMITS.beats).readonly(),
+  })
+  .readonly()
 export const Guide = z
   .strictObject({
     id: Id,
@@ -124,6 +131,9 @@ export const Guide = z
     layer: Id,
     from: Frame,
     shown: z.boolean(),
+    dimmed: z.boolean(),
+    locked: z.boolean(),
+    laid: Laid,
   })
   .readonly()
 export const Way = z.enum(WAYS)

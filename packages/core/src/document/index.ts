@@ -1,6 +1,7 @@
 export * from './acts/answers.ts'
 export * from './acts/changes.ts'
 export * from './acts/guides.ts'
+export * from './acts/layGuide.ts'
 export * from './acts/notes.ts'
 export * from './acts/marks.ts'
 export * from './acts/layers.ts'

@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
-import { FIRST } from '../document/model/fresh.ts'
+import { freshGuide } from '../document/acts/guides.ts'
+import { layGuide } from '../document/acts/layGuide.ts'
+import { FIRST, freshDocument } from '../document/model/fresh.ts'
 import type { MarkPlace, ShotDocument } from '../document/model/model.ts'
 import { applyBatch, type Operation } from '../document/operations/index.ts'
+import { get } from '../document/model/table.ts'
 import { currentTake } from '../document/model/selectors.ts'
 import { sampleDocument } from '../document/tests/sample.ts'
 import { groundFor, plantedMarks, slips } from './planted.ts'
@@ -70,10 +73,42 @@ describe('planted marks', () => {
     expect(read([down(100), down(110), down(120)], { from: 4, to: 12 }).map(one => one.offPx)).toEqual([0, 10])
   })
 
+  test('on ground that passes they have to go along: laid from a walk nothing slips; moved by five pixels, it does by five', () => {
+    const start = freshDocument({ width: 1280, height: 720, fps: 24, paper: '#fdfaf3' }, 64)
+    const where = { take: FIRST.take, layer: FIRST.drawn, from: 4 }
+    const done = applyBatch(start, freshGuide(start, 'walk', where, 'walk'))
+    if (!done.ok) throw new Error(done.refusal.what)
+    let n = 0
+    const walk = get(done.document.guides, 'walk')
+    const step = layGuide(done.document, currentTake(done.document), walk, () => `n${++n}`, 'stay')
+    if (!step.ok) throw new Error(step.code)
+    const laid = applyBatch(done.document, step.ops)
+    if (!laid.ok) throw new Error(laid.refusal.what)
+    const take = currentTake(laid.document)
+    for (const loop of [null, take.loop]) {
+      const found = plantedMarks(laid.document, take, FIRST.drawn, loop)
+      expect(found.length).toBeGreaterThan(8)
+      expect(Math.max(...found.map(one => one.offPx))).toBeLessThan(0.2)
+    }
+    // In the second round of the cycle as in the first, over the seam too.
+    const drawing = get(laid.document.drawings, plantedMarks(laid.document, take, FIRST.drawn, null)[2]?.drawing ?? '')
+    const [mark, place] = Object.entries(drawing.marks).find(([, one]) => one.planted) as [string, MarkPlace]
+    const moved = applyBatch(laid.document, [
+      { kind: 'marks.place', drawing: drawing.id, places: { [mark]: { ...place, x: place.x + 5 } } },
+    ])
+    if (!moved.ok) throw new Error(moved.refusal.what)
+    const slipping = plantedMarks(moved.document, take, FIRST.drawn, null).filter(slips)
+    expect(slipping.length).toBeGreaterThan(0)
+    for (const one of slipping) expect([one.drawing, Math.round(one.offPx)]).toEqual([drawing.id, 5])
+  })
+
   test('tell where the next drawing ought to have them', () => {
     const found = read([down(100), down(103), null])
-    expect(groundFor(found, 'heel', 'b')).toEqual({ x: 100, y: 100 })
-    expect(groundFor(found, 'heel', 'c')).toBeNull()
-    expect(groundFor(found, 'toes', 'b')).toBeNull()
+    const still = () => 0
+    expect(groundFor(found, 'heel', 'b', 12, still)).toEqual({ x: 100, y: 100 })
+    expect(groundFor(found, 'heel', 'c', 12, still)).toBeNull()
+    expect(groundFor(found, 'toes', 'b', 12, still)).toBeNull()
+    // b lies on frames 4–7; by frame 8 the ground went on for four frames.
+    expect(groundFor(found, 'heel', 'b', 8, frame => -3 * frame)).toEqual({ x: 88, y: 100 })
   })
 })

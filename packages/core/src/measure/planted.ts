@@ -1,4 +1,5 @@
 import type { LoopRange } from '../time/loop.ts'
+import { groundUnder, type Passing } from './ground.ts'
 import { distance, type Point } from '../geometry/point.ts'
 import type { MarkPlace, ShotDocument, Take } from '../document/model/model.ts'
 import { exposures, marksOf } from '../document/model/selectors.ts'
@@ -17,7 +18,7 @@ export interface Planted {
   /** frame the drawing's exposure starts on, from 0 */
   readonly frame: number
   readonly at: Point
-  /** the drawing it was set down on, and where it lay there */
+  /** the drawing it was set down on, and where it belongs now: where it lay there, carried along by the ground since */
   readonly from: string
   readonly anchor: Point
   /** distance of the two, paper pixels */
@@ -37,7 +38,8 @@ interface Step {
  * Planted marks of a layer, exposure by exposure: each is held against the place on the first drawing of its stretch, the
  * exposures in a row on which it is planted. What is lifted and set down again begins a new stretch. With `loop` (a frame
  * range) only what starts in it counts, and a stretch goes on from its last exposure to its first; a loop that cuts back
- * there, by more than `CUT_SHARE` of the picture's width, sets its marks down anew.
+ * there, by more than `CUT_SHARE` of the picture's width, sets its marks down anew. Where the ground passes under the layer,
+ * what stands on it has to go along.
  */
 export function plantedMarks(document: ShotDocument, take: Take, layer: string, loop: LoopRange | null): Planted[] {
   const runs = exposures(take, layer).filter(run => !loop || (run.start >= loop.from && run.start < loop.to))
@@ -46,13 +48,16 @@ export function plantedMarks(document: ShotDocument, take: Take, layer: string, 
       const drawing = run.drawing as string
       return { drawing, frame: run.start, place: find(find(document.drawings, drawing)?.marks ?? {}, mark.id) }
     })
-    return heldAgainst(mark.id, loop ? fromALift(steps) : steps, CUT_SHARE * document.format.width)
+    const round = loop ? loop.to - loop.from : 0
+    const ground = groundUnder(document, take, layer)
+    return heldAgainst(mark.id, loop ? fromALift(steps) : steps, CUT_SHARE * document.format.width, round, ground)
   })
 }
 
-function heldAgainst(mark: string, steps: readonly Step[], cutPx: number): Planted[] {
+/** `round`: frames of the loop that is gone round. */
+function heldAgainst(mark: string, steps: readonly Step[], cutPx: number, round: number, ground: Passing): Planted[] {
   const found: Planted[] = []
-  let down: { from: string; anchor: Point } | null = null
+  let down: { from: string; at: Point; frame: number } | null = null
   let last = -1
   for (const { drawing, frame, place } of steps) {
     const overSeam = frame < last
@@ -61,10 +66,15 @@ function heldAgainst(mark: string, steps: readonly Step[], cutPx: number): Plant
       down = null
       continue
     }
-    if (overSeam && down && distance(place, down.anchor) > cutPx) down = null
-    down ??= { from: drawing, anchor: { x: place.x, y: place.y } }
     const at = { x: place.x, y: place.y }
-    found.push({ mark, drawing, frame, at, ...down, offPx: distance(at, down.anchor) })
+    const carried = (set: { at: Point; frame: number }): Point => {
+      const now = frame < set.frame ? frame + round : frame
+      return { x: set.at.x + ground(now) - ground(set.frame), y: set.at.y }
+    }
+    if (overSeam && down && distance(at, carried(down)) > cutPx) down = null
+    down ??= { from: drawing, at, frame }
+    const anchor = carried(down)
+    found.push({ mark, drawing, frame, at, from: down.from, anchor, offPx: distance(at, anchor) })
   }
   return found
 }
@@ -76,9 +86,16 @@ function fromALift(steps: readonly Step[]): readonly Step[] {
 }
 
 /**
- * Where a mark belongs on the exposure that starts on `frame` if it is planted there: where it was set down, when it is
- * planted on the exposure before. Null when it is not.
+ * Where a mark belongs on the exposure that starts on `frame` if it is planted there: where it was set down, carried along by the
+ * ground, when it is planted on the exposure before, that of the drawing `before`. Null when it is not.
  */
-export function groundFor(planted: readonly Planted[], mark: string, before: string): Point | null {
-  return planted.find(one => one.mark === mark && one.drawing === before)?.anchor ?? null
+export function groundFor(
+  planted: readonly Planted[],
+  mark: string,
+  before: string,
+  frame: number,
+  ground: Passing,
+): Point | null {
+  const last = planted.filter(one => one.mark === mark && one.drawing === before && one.frame <= frame).at(-1)
+  return last ? { x: last.anchor.x + ground(frame) - ground(last.frame), y: last.anchor.y } : null
 }

@@ -2,6 +2,7 @@ import { presetWish, valueOf } from '@unhurried/core/chart'
 import {
   applyBatch,
   FIRST,
+  AS_IT_COMES,
   freshDocument,
   get,
   keysAround,
@@ -117,7 +118,7 @@ export function acornExercise(): Drawn {
         take: FIRST.take,
         layer: FIRST.drawn,
         from: 0,
-        shown: true,
+        ...AS_IT_COMES,
       },
     },
   ])

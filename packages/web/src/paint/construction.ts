@@ -102,11 +102,13 @@ const PATH_LOOKS: Readonly<Record<PathLook, { readonly width: number; readonly d
 
 /** A guide as it is seen on a frame of its plan. */
 export interface SeenGuide {
-  readonly guide: { readonly recipe: RecipeName }
+  readonly guide: { readonly recipe: RecipeName; readonly dimmed?: boolean }
   readonly plan: Plan<unknown>
   readonly frame: number
 }
 
+/** How strong a dimmed guide is. */
+const DIMMED = 0.35
 const GUIDE_COLOUR = '#5f7a3c'
 
 /** Paints constructions over what is on a canvas: the drawing of this frame, and faintly, if wanted, what shows through of all others. */
@@ -124,11 +126,12 @@ export function paintConstructions(
   brush.strokeStyle = GUIDE_COLOUR
   for (const { guide, plan, frame } of guides) {
     brush.lineWidth = 1
-    brush.globalAlpha = 0.3
+    const strength = guide.dimmed ? DIMMED : 1
+    brush.globalAlpha = 0.3 * strength
     const others = constructionOn(brush, matrix, throughOf(guide.recipe))
     for (const drawing of withOthers ? plan.drawings : []) figureOf(guide.recipe, plan, drawing.frame, others)
     brush.lineWidth = 1.4
-    brush.globalAlpha = 0.95
+    brush.globalAlpha = 0.95 * strength
     figureOf(guide.recipe, plan, frame, constructionOn(brush, matrix))
   }
   brush.restore()

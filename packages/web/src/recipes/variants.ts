@@ -29,7 +29,9 @@ function lessAndMore(desk: AnyRecipeDesk, { numbers }: Guide): Variant[] {
   return SHARES.flatMap(share => {
     const shown = Math.round((value * times * share) / step) * step
     const other = { ...numbers, [main]: shown / times }
-    return shown === value * times ? [] : [{ words: `${Math.round(shown * 100) / 100}${unit && ` ${unit}`}`, numbers: other }]
+    return shown === value * times
+      ? []
+      : [{ words: `${Math.round(shown * 100) / 100}${unit && ` ${unit}`}`, numbers: other }]
   })
 }
 

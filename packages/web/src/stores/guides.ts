@@ -33,7 +33,9 @@ export const useGuides = defineStore('guides', () => {
     if (!document) return []
     return all.value.flatMap(guide => {
       const plan = guidePlan(document, guide)
-      const frame = on - guide.from
+      const since = on - guide.from
+      // What loops goes on for ever.
+      const frame = plan.loops && since >= 0 ? since % plan.frames : since
       return guide.shown && frame >= 0 && frame < plan.frames ? [{ guide, plan, frame }] : []
     })
   }

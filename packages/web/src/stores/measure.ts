@@ -18,6 +18,7 @@ import {
   crossOf,
   findings,
   groundFor,
+  groundUnder,
   plantedMarks,
   readChart,
   slips,
@@ -201,10 +202,18 @@ export const useMeasure = defineStore('measure', () => {
     if (!document || !take || !drawing) return []
     const before = exposures(take, desk.layerId).filter(run => run.start < desk.frame && run.drawing !== drawing.id)
     const previous = before[before.length - 1]?.drawing ?? ''
+    const start = exposures(take, desk.layerId).find(
+      run => run.drawing === drawing.id && run.start + run.frames > desk.frame,
+    )
+    const ground = groundUnder(document, take, desk.layerId)
     return marksOf(document, desk.layerId).flatMap((mark): Ground[] => {
-      const here = planted.value.find(one => one.mark === mark.id && one.drawing === drawing.id)
+      const here = planted.value.find(
+        one => one.mark === mark.id && one.drawing === drawing.id && (start === undefined || one.frame === start.start),
+      )
       if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(here) }]
-      const anchor = drawing.marks[mark.id] ? null : groundFor(planted.value, mark.id, previous)
+      const anchor = drawing.marks[mark.id]
+        ? null
+        : groundFor(planted.value, mark.id, previous, start?.start ?? desk.frame, ground)
       return anchor ? [{ mark, anchor, at: null, slips: false }] : []
     })
   })

@@ -61,6 +61,7 @@ const VALUED: ReadonlySet<RefusalCode> = new Set(['bad-value', 'too-many', 'outs
 /** Paint lies under a line drawing: without one there is nothing to lie under. */
 export const NO_LINE = 'Nothing is drawn here on the layer this one is tied to: paint lies under a line drawing.'
 
+export const LOCKED_GUIDE = 'This guide is locked. Unlock it to change it.'
 export const LOCKED = 'This layer is locked. Unlock it to change it.'
 
 export const TIMED_ELSEWHERE =

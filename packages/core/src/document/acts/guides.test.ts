@@ -4,11 +4,12 @@ import { placed } from '../../time/exposure.ts'
 import { valueOf } from '../../chart/halves.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
 import { guidePlan, guidesOf } from '../model/guides.ts'
-import type { Guide, ShotDocument } from '../model/model.ts'
+import type { Element, Guide, ShotDocument } from '../model/model.ts'
 import { columnOf, currentTake, marksOf } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 import { applyBatch, joinOf, refuse, type Operation } from '../operations/index.ts'
-import { changeGuide, freshGuide, layGuide, moveGuide, removeGuide } from './guides.ts'
+import { changeGuide, copyGuide, freshGuide, moveGuide, removeGuide } from './guides.ts'
+import { laidAlready, layGuide } from './layGuide.ts'
 import { changeRate } from './format.ts'
 import { copyTake, removeTake } from './takes.ts'
 
@@ -174,5 +175,113 @@ describe('a guide laid on the sheet', () => {
       }),
       { numRuns: 60 },
     )
+  })
+})
+
+describe('a guide laid again', () => {
+  const stroke = (id: string): Element => ({
+    id,
+    kind: 'line',
+    z: 1,
+    samples: 's',
+    part: null,
+    nib: { look: 'ink', ends: 'round', thinning: 0.62 },
+    label: null,
+    matrix: null,
+    swatch: 'graphite',
+    width: 4,
+  })
+  const lay = (document: ShotDocument, along: 'blank' | 'all' = 'blank') => {
+    const step = layGuide(document, currentTake(document), acorn(document), counter(), 'stay', along)
+    if (!step.ok) throw new Error(step.code)
+    return after(document, step.ops)
+  }
+  const sheets = (document: ShotDocument) =>
+    placed(columnOf(currentTake(document), L)).flatMap(run =>
+      run.drawing === null ? [] : get(document.drawings, run.drawing),
+    )
+  const centreOf = (document: ShotDocument, i: number) => Object.values(sheets(document)[i]?.marks ?? {})[0]
+  /** Laid, and its first three sheets drawn. */
+  const half = () => {
+    const laid = lay(dropped(fresh(200)))
+    const ids = sheets(laid).slice(0, 3)
+    return after(
+      laid,
+      ids.map(({ id }): Operation => ({ kind: 'elements.add', drawing: id, elements: [stroke(`s-${id}`)] })),
+    )
+  }
+
+  test('the same guide laid twice changes nothing', () => {
+    const once = lay(dropped(fresh(200)))
+    expect(lay(once)).toEqual({ ...once, charts: expect.anything() })
+    expect(Object.values(lay(once).charts).map(({ from, to, ticks }) => [from, to, ticks])).toEqual(
+      Object.values(once.charts).map(({ from, to, ticks }) => [from, to, ticks]),
+    )
+  })
+
+  test('what nobody has drawn yet goes along; what was drawn stays as it is, unless all is asked for', () => {
+    const drawn = half()
+    expect(laidAlready(drawn, acorn(drawn))).toMatchObject({ drawn: 3 })
+    const moved = after(drawn, changeGuide(acorn(drawn), { x: 400 }))
+    const now = lay(moved)
+    expect([centreOf(now, 0)?.x, centreOf(now, 2)?.x]).toEqual([centreOf(drawn, 0)?.x, centreOf(drawn, 2)?.x])
+    expect((centreOf(now, 3)?.x ?? 0) - (centreOf(drawn, 3)?.x ?? 0)).toBeCloseTo(144, 1)
+    const all = lay(moved, 'all')
+    expect((centreOf(all, 0)?.x ?? 0) - (centreOf(drawn, 0)?.x ?? 0)).toBeCloseTo(144, 1)
+    expect(sheets(all).map(({ id }) => id)).toEqual(sheets(drawn).map(({ id }) => id))
+    expect(Object.keys(get(all.drawings, sheets(all)[0]?.id ?? '').elements)).toHaveLength(1)
+  })
+
+  test('shorter, blank sheets go with their beats, and drawn ones are never lost unasked', () => {
+    const drawn = half()
+    const fewer = after(drawn, changeGuide(acorn(drawn), { bounces: 0 }))
+    const now = lay(fewer)
+    const plan = guidePlan(now, acorn(now))
+    expect(sheets(now)).toHaveLength(plan.drawings.length)
+    expect(Object.keys(now.drawings)).toHaveLength(plan.drawings.length)
+    expect(Object.values(now.beats)).toHaveLength(1)
+    const last = sheets(drawn).at(-1)!
+    const kept = after(fewer, [{ kind: 'elements.add', drawing: last.id, elements: [stroke('z')] }])
+    const step = layGuide(kept, currentTake(kept), acorn(kept), counter(), 'stay')
+    expect(step).toMatchObject({ ok: false, code: 'would-cover' })
+    expect(!step.ok && step.code === 'would-cover' && step.drawings.includes(last.id)).toBe(true)
+  })
+
+  test('begun elsewhere, its sheets go there', () => {
+    const drawn = half()
+    const later = lay(after(drawn, moveGuide('acorn', { from: 20 })))
+    const first = placed(columnOf(currentTake(later), L)).find(run => run.drawing !== null)
+    expect([first?.start, first?.drawing]).toEqual([20, sheets(drawn)[0]?.id])
+    expect(Object.values(later.beats).map(beat => beat.frame - 20)).toEqual(
+      Object.values(drawn.beats).map(beat => beat.frame),
+    )
+  })
+
+  test('what loops is linked to the end, and laid again in its pattern', () => {
+    const start = fresh(100)
+    const walking = after(start, freshGuide(start, 'walk', { take: FIRST.take, layer: L, from: 4 }, 'acorn'))
+    const laid = lay(walking)
+    const [cycle] = Object.values(currentTake(laid).cycles)
+    const plan = guidePlan(walking, acorn(walking))
+    expect([cycle?.from, cycle?.to, cycle?.pattern.length]).toEqual([4, null, plan.exposures.length])
+    expect(currentTake(laid).loop).toEqual({ from: 4, to: 4 + plan.frames })
+    const slower = lay(after(laid, changeGuide(acorn(laid), { step: (acorn(laid).numbers.step as number) + 4 })))
+    const [now] = Object.values(currentTake(slower).cycles)
+    expect([now?.id, now?.pattern.length, Object.keys(slower.drawings).length]).toEqual([
+      cycle?.id,
+      plan.exposures.length + 4,
+      plan.drawings.length + 4,
+    ])
+    const planted = Object.values(sheets(laid)[0]?.marks ?? {}).filter(mark => mark.planted)
+    expect(planted.length).toBeGreaterThan(0)
+  })
+
+  test('a copy has nothing laid, and laying it makes sheets of its own', () => {
+    const laid = lay(dropped(fresh(300)))
+    let made = 0
+    const two = after(laid, copyGuide(acorn(laid), 'second', 100))
+    expect([get(two.guides, 'second').laid.drawings, get(two.guides, 'second').from]).toEqual([[], 100])
+    const step = layGuide(two, currentTake(two), get(two.guides, 'second'), () => `c${++made}`, 'stay')
+    expect(step.ok && Object.keys(after(two, step.ops).drawings)).toHaveLength(2 * Object.keys(laid.drawings).length)
   })
 })

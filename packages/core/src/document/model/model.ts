@@ -11,7 +11,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 6
+export const DOCUMENT_SCHEMA = 7
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -231,8 +231,19 @@ export interface Guide {
   readonly take: string
   readonly layer: string
   readonly from: number
-  /** whether it is shown on the paper */
+  /** whether it is shown on the paper, and only faintly */
   readonly shown: boolean
+  readonly dimmed: boolean
+  /** its numbers and its place are left as they are */
+  readonly locked: boolean
+  /** what was made for it on the sheet, in the order of its plan; some of it may be gone */
+  readonly laid: Laid
+}
+
+/** Ids of what was made for a guide: its drawings, and its beats. */
+export interface Laid {
+  readonly drawings: readonly string[]
+  readonly beats: readonly string[]
 }
 
 /** Everything about one shot: a plain value, replaced as a whole, never changed in place. */

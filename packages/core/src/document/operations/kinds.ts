@@ -91,7 +91,7 @@ export interface Operations {
   'note.set': { readonly id: string; readonly patch: Partial<Pick<ActionNote, 'from' | 'to' | 'text'>> }
   'note.remove': { readonly id: string }
   'guide.add': { readonly guide: Guide }
-  'guide.set': { readonly id: string; readonly patch: Partial<Pick<Guide, 'numbers' | 'from' | 'shown'>> }
+  'guide.set': { readonly id: string; readonly patch: Partial<Omit<Guide, 'id' | 'recipe' | 'take' | 'layer'>> }
   'guide.remove': { readonly id: string }
 }
 

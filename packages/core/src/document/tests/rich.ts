@@ -1,6 +1,6 @@
 import { presetTicks, presetWish } from '../../chart/wish.ts'
 import { bounce } from '../../motion/bounce/bounce.ts'
-import { freshGuide } from '../acts/guides.ts'
+import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
@@ -208,13 +208,18 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
       take: c.id(d.takes),
       layer: c.id(d.layers),
       from: c.number(0, 30),
-      shown: true,
+      ...AS_IT_COMES,
     },
   }),
   'guide.set': (d, c) => {
     const id = c.id(d.guides)
     const numbers = { ...d.guides[id]?.numbers, bounces: c.number(-1, 4) }
-    return { id, patch: c.number(0, 1) ? { numbers } : { from: c.number(0, 9), shown: false } }
+    return {
+      id,
+      patch: c.number(0, 1)
+        ? { numbers }
+        : { from: c.number(0, 9), shown: false, laid: { drawings: [c.id(d.drawings)], beats: [] } },
+    }
   },
   'guide.remove': (d, c) => ({ id: c.id(d.guides) }),
   'swatch.add': (d, c) => {

@@ -1,9 +1,11 @@
 import {
   changeGuide,
+  copyGuide,
   freshGuide,
   layGuide,
   moveGuide,
   removeGuide,
+  type Along,
   type Guide,
   type GuideNumber,
   type Operation,
@@ -15,7 +17,7 @@ import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useShot } from '../../../stores/shot.ts'
-import { LOCKED } from '../../../words/refusals.ts'
+import { LOCKED, LOCKED_GUIDE } from '../../../words/refusals.ts'
 
 /** What is done with guides: laid on the paper, changed, laid on the sheet, taken away. */
 export function useGuideActs() {
@@ -24,14 +26,17 @@ export function useGuideActs() {
   const asking = useAsking()
   const guides = useGuides()
 
-  /** Whether a guide may be changed: its layer may, whatever layer one stands on. */
-  const mayChange = ({ layer }: Pick<Guide, 'layer'>): boolean =>
-    shot.mayDraw && shot.document?.layers[layer]?.locked === false
+  type Whose = Pick<Guide, 'layer'> & { readonly locked?: boolean }
 
-  /** Commits what is done to a guide, or says that its layer is locked. */
-  function commit(label: string, guide: Pick<Guide, 'layer'>, ops: readonly Operation[], joins = false): void {
+  /** Whether anything may be done with a guide: its layer may be worked on, whatever layer one stands on. */
+  const mayTouch = ({ layer }: Whose): boolean => shot.mayDraw && shot.document?.layers[layer]?.locked === false
+  /** Whether it may be changed: it is not locked itself either. */
+  const mayChange = (guide: Whose): boolean => mayTouch(guide) && !guide.locked
+
+  /** Commits what is done to a guide, or says that it or its layer is locked. */
+  function commit(label: string, guide: Whose, ops: readonly Operation[], joins = false): void {
     if (mayChange(guide)) shot.commit(label, ops, { joins })
-    else shot.notice = LOCKED
+    else shot.notice = mayTouch(guide) ? LOCKED_GUIDE : LOCKED
   }
 
   /** A recipe laid on the paper, for the layer one stands on, from the frame one stands on. */
@@ -65,27 +70,42 @@ export function useGuideActs() {
     if (held && now) commit(`guide: ${deskOf(held).words}`, now, changeGuide(now, held.numbers), true)
   }
 
-  function lay(guide: Guide): void {
-    if (!mayChange(guide)) return void (shot.notice = LOCKED)
+  /** Lays it on the sheet; again, what nobody has drawn yet goes along, or all of it. */
+  function lay(guide: Guide, along: Along = 'blank'): void {
+    if (!mayTouch(guide)) return void (shot.notice = LOCKED)
     const { words } = deskOf(guide)
     asking.act({
       label: `${words} on the sheet`,
       attempt: manner => {
         if (!shot.document || !shot.take) return { ok: true, ops: [] }
-        return layGuide(shot.document, shot.take, guide, newId, manner)
+        return layGuide(shot.document, shot.take, guide, newId, manner, along)
       },
     })
   }
 
   return {
+    mayTouch,
     mayChange,
     add,
     change,
     draft,
     commitDraft,
     lay,
-    move: (guide: Guide, patch: Partial<Pick<Guide, 'from' | 'shown'>>) =>
-      commit(`guide: ${deskOf(guide).words}`, guide, moveGuide(guide.id, patch)),
+    move: (guide: Guide, patch: Partial<Pick<Guide, 'from' | 'shown' | 'dimmed'>>) =>
+      commit(
+        `guide: ${deskOf(guide).words}`,
+        { ...guide, locked: patch.from !== undefined && guide.locked },
+        moveGuide(guide.id, patch),
+      ),
+    /** Locked, its numbers and its place are left alone. */
+    lock: (guide: Guide, locked: boolean) =>
+      commit(
+        `${locked ? 'lock' : 'unlock'} the guide: ${deskOf(guide).words}`,
+        { layer: guide.layer },
+        moveGuide(guide.id, { locked }),
+      ),
+    copyHere: (guide: Guide) =>
+      commit(`copy the guide: ${deskOf(guide).words}`, { layer: guide.layer }, copyGuide(guide, newId(), desk.frame)),
     remove: (guide: Guide) => commit(`remove the guide: ${deskOf(guide).words}`, guide, removeGuide(guide.id)),
     /** A hand that is lost leaves nothing half done. */
     dropDraft: () => (guides.draft = null),

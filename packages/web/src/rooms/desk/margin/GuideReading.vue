@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { marksOf } from '@unhurried/core/document'
+import { distance } from '@unhurried/core/geometry'
 import { heldAgainst } from '@unhurried/core/measure'
 import { expectedOf, shownOn } from '@unhurried/core/motion'
 import { computed } from 'vue'
@@ -6,21 +8,40 @@ import { deskOf } from '../../../recipes/table.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useMeasure } from '../../../stores/measure.ts'
+import { useShot } from '../../../stores/shot.ts'
 
 /** The present drawing held against the guide of its layer: what was planned, and what was drawn. */
 const desk = useDesk()
 const guides = useGuides()
 const measure = useMeasure()
+const shot = useShot()
 
-const rows = computed(() => {
+/** A mark that lies nearer to its place is not told. */
+const TOLD_FROM_PX = 1
+interface Row {
+  readonly words: string
+  readonly planned: string
+  readonly drawn: string
+}
+
+const held = computed(() => {
   const { drawing } = desk
   const here = guides.here.find(({ guide }) => guide.layer === desk.timedLayer)
-  const shape = measure.momentsOf(drawing)
-  if (!drawing || !here || !shape || shape.open) return []
+  if (!drawing || !here) return null
   const { guide, plan, frame } = here
-  const planned = expectedOf(guide.recipe, plan, shownOn(plan, frame))
+  // What was laid for a drawing of the plan is held against that one, wherever it is exposed.
+  const laid = guide.laid.drawings.indexOf(drawing.id)
+  const nth = laid >= 0 && laid < plan.drawings.length ? laid : shownOn(plan, frame)
+  return { drawing, guide, plan, frame, nth, planned: expectedOf(guide.recipe, plan, nth) }
+})
+
+/** Its silhouette against the planned one. */
+const body = computed<Row[]>(() => {
+  if (!held.value) return []
+  const { drawing, guide, planned } = held.value
+  const shape = measure.momentsOf(drawing)
+  if (!planned.body || !shape || shape.open) return []
   const middle = deskOf(guide).middle
-  if (!planned.body) return []
   const reading = heldAgainst(planned.body, shape, (middle && planned.marks[middle]) || null)
   if (!reading) return []
   const degrees = reading.turnedRad === null ? null : Math.round((reading.turnedRad * 180) / Math.PI)
@@ -36,6 +57,34 @@ const rows = computed(() => {
     ...(off ? [{ words: 'middle off', planned: '0 px', drawn: `${Math.round(off.px)} px` }] : []),
   ]
 })
+
+/** Its marks against their places, and what stands against the ground it was set down on. */
+const marks = computed<Row[]>(() => {
+  const { document } = shot
+  if (!held.value || !document) return []
+  const { drawing, guide, planned } = held.value
+  return marksOf(document, guide.layer).flatMap(({ id, name }): Row[] => {
+    const [place, wished] = [drawing.marks[id], planned.marks[name]]
+    if (!place || !wished) return []
+    const ground = place.planted ? measure.grounds.find(one => one.mark.id === id) : undefined
+    const slip = ground?.at ? distance(ground.at, ground.anchor) : null
+    const off = distance(place, wished)
+    return [
+      ...(slip === null ? [] : [{ words: `${name} slips`, planned: '0 px', drawn: `${Math.round(slip)} px` }]),
+      ...(off < TOLD_FROM_PX ? [] : [{ words: `${name} off`, planned: '0 px', drawn: `${Math.round(off)} px` }]),
+    ]
+  })
+})
+
+/** A drawing with a name of its own belongs on its frame. */
+const onFrame = computed<Row[]>(() => {
+  if (!held.value) return []
+  const { guide, plan, frame, nth } = held.value
+  const planned = plan.drawings[nth]
+  if (!planned?.name || shownOn(plan, frame) === nth) return []
+  return [{ words: planned.name, planned: `${guide.from + planned.frame + 1}`, drawn: `${desk.frame + 1}` }]
+})
+const rows = computed(() => [...body.value, ...marks.value, ...onFrame.value])
 </script>
 
 <template>

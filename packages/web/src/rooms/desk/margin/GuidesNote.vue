@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { guidePlan, type Guide } from '@unhurried/core/document'
+import { guidePlan, laidAlready, type Guide, type LaidAlready } from '@unhurried/core/document'
 import { RECIPES, type RecipeName } from '@unhurried/core/motion'
 import { counted } from '@unhurried/core/time'
 import { computed, ref } from 'vue'
@@ -32,7 +32,8 @@ const shown = computed(() => {
   if (!document) return []
   return guides.all.map(guide => {
     const plan = guidePlan(document, guide)
-    return { guide, plan, words: deskOf(guide).words, layer: document.layers[guide.layer]?.name ?? '' }
+    const laid = laidAlready(document, guide)
+    return { guide, plan, laid, words: deskOf(guide).words, layer: document.layers[guide.layer]?.name ?? '' }
   })
 })
 /** What was nudged so that drawings fall on exposures, when it is more than nothing. */
@@ -41,6 +42,20 @@ const snappedWords = (plan: { snapped: readonly { what: string; by: number }[] }
     .filter(({ by }) => Math.abs(by) >= 0.005)
     .map(({ what, by }) => `${what} ${by > 0 ? '+' : '−'}${Math.abs(Math.round(100 * by))} %`)
     .join(' · ')
+/** What laying it again would do. */
+function laidWords({ blank, drawn }: LaidAlready): string {
+  const goes =
+    blank > 0 ? `${counted(blank, 'sheet')} not drawn yet ${blank === 1 ? 'goes' : 'go'} along` : 'every sheet is drawn'
+  return drawn > 0 && blank > 0
+    ? `${goes}; ${counted(drawn, 'drawn one')} ${drawn === 1 ? 'stays' : 'stay'} as ${drawn === 1 ? 'it is' : 'they are'}`
+    : goes
+}
+/** How a guide is shown and kept, and back. */
+const LOOKS = { shown: ['hide', 'show'], dimmed: ['dim', 'full strength'], locked: ['lock', 'unlock'] } as const
+function toggle(guide: Guide, name: keyof typeof LOOKS): void {
+  if (name === 'locked') acts.lock(guide, !guide.locked)
+  else acts.move(guide, { [name]: !guide[name] })
+}
 const goTo = (guide: Guide) => {
   desk.layerId = guide.layer
   desk.goTo(guide.from)
@@ -77,7 +92,7 @@ const goTo = (guide: Guide) => {
         </button>
       </li>
     </ul>
-    <section v-for="{ guide, plan, words, layer } in shown" :key="guide.id" :aria-label="`Guide: ${words}`">
+    <section v-for="{ guide, plan, laid, words, layer } in shown" :key="guide.id" :aria-label="`Guide: ${words}`">
       <p class="head">
         <button class="plain name" @click="goTo(guide)">{{ words }}</button>
         <span class="soft">{{ layer }}, {{ guide.from + 1 }}–{{ guide.from + plan.frames }}</span>
@@ -87,9 +102,22 @@ const goTo = (guide: Guide) => {
       <GuideReading v-if="guide.layer === desk.timedLayer && guides.here.some(one => one.guide.id === guide.id)" />
       <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that drawings fall on exposures</p>
       <p v-for="sentence in plan.told" :key="sentence" class="soft told">{{ sentence }}</p>
+      <p v-if="laid.drawings.length" class="soft told">{{ laidWords(laid) }}</p>
       <p class="acts">
-        <button class="plain word" :disabled="!acts.mayChange(guide)" @click="acts.lay(guide)">
-          lay {{ counted(plan.drawings.length, 'drawing') }} on the sheet
+        <button class="plain word" :disabled="!acts.mayTouch(guide)" @click="acts.lay(guide)">
+          {{
+            laid.drawings.length
+              ? 'bring the sheet along'
+              : `lay ${counted(plan.drawings.length, 'drawing')} on the sheet`
+          }}
+        </button>
+        <button
+          v-if="laid.drawn > 0"
+          class="plain word"
+          :disabled="!acts.mayTouch(guide)"
+          @click="acts.lay(guide, 'all')"
+        >
+          all of it, also what is drawn
         </button>
         <button
           v-if="guide.from !== desk.frame"
@@ -99,13 +127,18 @@ const goTo = (guide: Guide) => {
         >
           begin here
         </button>
+        <button class="plain word" :disabled="!acts.mayTouch(guide)" @click="acts.copyHere(guide)">copy here</button>
+      </p>
+      <p class="acts">
         <button
+          v-for="(way, name) in LOOKS"
+          :key="name"
           class="plain word"
-          :disabled="!acts.mayChange(guide)"
-          :aria-pressed="!guide.shown"
-          @click="acts.move(guide, { shown: !guide.shown })"
+          :disabled="!acts.mayTouch(guide)"
+          :aria-pressed="name === 'shown' ? !guide.shown : guide[name]"
+          @click="toggle(guide, name)"
         >
-          {{ guide.shown ? 'hide' : 'show' }}
+          {{ (name === 'shown' ? guide.shown : !guide[name]) ? way[0] : way[1] }}
         </button>
         <button class="plain word" :disabled="!acts.mayChange(guide)" @click="acts.remove(guide)">remove</button>
       </p>

@@ -1,0 +1,304 @@
+import { MOST_TICKS } from '../../chart/halves.ts'
+import { wishTicks, type Wish } from '../../chart/wish.ts'
+import type { Plan } from '../../motion/recipe.ts'
+import { expectedOf } from '../../motion/table.ts'
+import type { Cycle } from '../../time/cycle.ts'
+import { lengthOf, overwrite, placed, slice, type Run } from '../../time/exposure.ts'
+import { guidePlan } from '../model/guides.ts'
+import type { Beat, Drawing, Guide, Mark, MarkPlace, ShotDocument, Take } from '../model/model.ts'
+import { columnOf, freeNumber, isBlank, marksOf } from '../model/selectors.ts'
+import { find, type Table } from '../model/table.ts'
+import type { Operation } from '../operations/index.ts'
+import { cycleChange, settleAll, stretchChange, type LayerChange } from './changes.ts'
+import { cyclesOf, touchesCycle } from './layerForm.ts'
+import type { Proposal } from './proposal.ts'
+import type { Manner } from './room.ts'
+
+/** What was laid by a guide and is still there, and what laying it again would do. */
+export interface LaidAlready {
+  /** its drawings in the order of its plan; null where one is gone */
+  readonly drawings: readonly (Drawing | null)[]
+  /** drawings that nobody has drawn on yet: they go along with the plan */
+  readonly blank: number
+  /** drawings that were drawn: they keep their roles and the places of their marks unless all is asked for */
+  readonly drawn: number
+}
+
+/** What was laid by a guide before. */
+export function laidAlready(document: ShotDocument, { laid, layer }: Guide): LaidAlready {
+  const drawings = laid.drawings.map(id => {
+    const drawing = find(document.drawings, id)
+    return drawing?.layer === layer ? drawing : null
+  })
+  const there = drawings.filter(drawing => drawing !== null)
+  const blank = there.filter(isBlank).length
+  return { drawings, blank, drawn: there.length - blank }
+}
+
+/** Which of what was laid before goes along with a plan that has changed. */
+export type Along = 'blank' | 'all'
+
+/**
+ * Lays a guide on the sheet in one step: a numbered sheet with its role for every planned drawing, their exposures, charts
+ * between its keys, its marks placed (and planted) where they are planned, and its beats. What loops is linked to the end of
+ * the shot where nothing else lies there, and the take is played in its loop unless it has one. The layer has a timing of its
+ * own. What lies there already, and the length of the shot, are kept unless the manner says otherwise.
+ *
+ * Laid again, its sheets are the same ones: those that nobody has drawn on go along with the plan, and so do the times of all; what
+ * was drawn keeps its role and its marks, unless `along` says all. Sheets it has no more use for go if they are blank.
+ */
+export function layGuide(
+  document: ShotDocument,
+  take: Take,
+  guide: Guide,
+  newId: () => string,
+  manner: Manner,
+  along: Along = 'blank',
+): Proposal {
+  const plan = guidePlan(document, guide)
+  const before = laidAlready(document, guide)
+  const marks = marksFor(document, guide, plan, newId)
+  const sheets = sheetsFor(document, guide, plan, marks.ids, before, newId)
+  const drawings = sheets.map(sheet => sheet.drawing)
+  const runs = plan.exposures.map(({ drawing, frames }): Run => ({
+    drawing: (drawings[drawing] as Drawing).id,
+    frames,
+  }))
+  const { change, linked } = changeFor(take, guide, plan, runs, before, newId, manner)
+  const first: Operation[] = [
+    ...marks.made.map((mark): Operation => ({ kind: 'mark.add', mark })),
+    ...sheets.flatMap(({ drawing, isNew }): Operation[] => (isNew ? [{ kind: 'drawing.add', drawing }] : [])),
+    ...sheets.flatMap(sheet => broughtAlong(sheet, along)),
+  ]
+  const unused = before.drawings
+    .slice(plan.drawings.length)
+    .filter((drawing): drawing is Drawing => drawing !== null && isBlank(drawing))
+  const settled = (losing: boolean) => settleAll(document, take, [change], manner, { first, losing })
+  const tried = settled(false)
+  const goes = (id: string) => unused.some(drawing => drawing.id === id)
+  const step = !tried.ok && tried.code === 'would-cover' && tried.drawings.every(goes) ? settled(true) : tried
+  if (!step.ok) return step
+  const beats = beatsFor(document, guide, plan, newId)
+  const loop: Operation[] =
+    linked && take.loop === null
+      ? [{ kind: 'loop.set', take: take.id, loop: { from: guide.from, to: guide.from + plan.frames } }]
+      : []
+  const laid = { drawings: drawings.map(({ id }) => id), beats: beats.ids }
+  return {
+    ok: true,
+    ops: [
+      ...step.ops,
+      ...chartsGone(document, guide),
+      ...chartsFor(guide, plan, drawings, newId),
+      ...beats.ops,
+      ...loop,
+      ...unused
+        .filter(({ id }) => !isElsewhere(document, take, id))
+        .map(({ id }): Operation => ({ kind: 'drawing.remove', id })),
+      { kind: 'guide.set', id: guide.id, patch: { laid } },
+    ],
+    frame: guide.from,
+  }
+}
+
+/** Whether another take shows a drawing, or another chart has it. */
+function isElsewhere(document: ShotDocument, take: Take, id: string): boolean {
+  const shows = (other: Take) =>
+    Object.values(other.columns).some(column => column.some(run => run.drawing === id)) || id in other.pins
+  return Object.values(document.takes).some(other => (other.id === take.id ? id in other.pins : shows(other)))
+}
+
+/** How the sheet changes: in place of what was laid before, or where the guide begins. */
+function changeFor(
+  take: Take,
+  guide: Guide,
+  plan: Plan<unknown>,
+  runs: readonly Run[],
+  before: LaidAlready,
+  newId: () => string,
+  manner: Manner,
+): { change: LayerChange; linked: boolean } {
+  const ids = new Set(before.drawings.flatMap(drawing => drawing?.id ?? []))
+  const cycle = cyclesOf(take, guide.layer).find(({ pattern }) =>
+    pattern.every(run => run.drawing !== null && ids.has(run.drawing)),
+  )
+  if (cycle) return { change: cycleChange(take, cycle, { ...cycle, offset: 0, pattern: runs }), linked: true }
+  const shown = placed(columnOf(take, guide.layer)).filter(run => run.drawing !== null && ids.has(run.drawing))
+  const [firstRun, lastRun] = [shown[0], shown[shown.length - 1]]
+  if (firstRun && lastRun)
+    return {
+      change: putInPlace(take, guide, runs, ids, firstRun.start, lastRun.start + lastRun.frames, manner),
+      linked: false,
+    }
+  const linked = plan.loops && isFreeFrom(take, guide)
+  if (linked) return { change: linkedToTheEnd(take, guide, { id: newId(), pattern: runs }), linked }
+  return { change: putAt(take, guide, plan.frames, runs, manner), linked }
+}
+
+/** Exposures in place of those that were laid on frames [a, b), wherever the guide begins now. */
+function putInPlace(
+  take: Take,
+  guide: Guide,
+  runs: readonly Run[],
+  ids: ReadonlySet<string>,
+  a: number,
+  b: number,
+  manner: Manner,
+): LayerChange {
+  const from = Math.min(a, guide.from)
+  const to = Math.min(take.length, Math.max(b, guide.from === a ? b : guide.from + lengthOf(runs)))
+  const cleared = (stretch: readonly Run[]): Run[] =>
+    stretch.map(run => (run.drawing !== null && ids.has(run.drawing) ? { ...run, drawing: null } : run))
+  return stretchChange(
+    take,
+    guide.layer,
+    from,
+    to,
+    stretch => {
+      if (guide.from === a) return runs
+      const empty = cleared(stretch)
+      const at = guide.from - from
+      const room = Math.max(0, at + lengthOf(runs) - lengthOf(empty))
+      return overwrite(room > 0 ? [...empty, { drawing: null, frames: room }] : empty, at, [...runs])
+    },
+    manner,
+  )
+}
+
+/** Exposures one after the other from where a guide begins; behind the end of the shot empty frames lead up to it. */
+function putAt(take: Take, guide: Guide, frames: number, laid: readonly Run[], manner: Manner): LayerChange {
+  const from = Math.min(guide.from, take.length)
+  const to = Math.min(guide.from + frames, take.length)
+  const runs = guide.from > from ? [{ drawing: null, frames: guide.from - from }, ...laid] : laid
+  return stretchChange(take, guide.layer, from, to, () => runs, manner)
+}
+
+/** Whether the layer of a guide is empty from its first frame to the end of the shot. */
+const isFreeFrom = (take: Take, { layer, from }: Guide): boolean =>
+  from < take.length &&
+  !touchesCycle(take, layer, from, take.length) &&
+  slice(columnOf(take, layer), from, take.length).every(run => run.drawing === null)
+
+/** A pattern repeated from where a guide begins to the end of the shot, once at least. */
+function linkedToTheEnd(
+  take: Take,
+  { layer, from }: Guide,
+  { id, pattern }: Pick<Cycle, 'id' | 'pattern'>,
+): LayerChange {
+  const frames = Math.max(lengthOf(pattern), take.length - from)
+  const cycle: Cycle = { id, layer, from, to: null, offset: 0, pattern }
+  return { layer, from, to: take.length, stretch: [{ drawing: null, frames }], cycle }
+}
+
+/** The marks of a plan on its layer: those of their names that are there, and new ones. */
+function marksFor(document: ShotDocument, { layer }: Guide, plan: Plan<unknown>, newId: () => string) {
+  const known = marksOf(document, layer)
+  const made: Mark[] = []
+  const ids = plan.marks.map(name => {
+    const there = known.find(mark => mark.name === name && mark.kind === 'point')
+    if (there) return [name, there.id] as const
+    const order = (known.at(-1)?.order ?? 0) + made.length + 1
+    const mark: Mark = { id: newId(), layer, name, order, kind: 'point' }
+    made.push(mark)
+    return [name, mark.id] as const
+  })
+  return { made, ids: new Map(ids) }
+}
+
+const tenth = (px: number): number => Math.round(px * 10) / 10
+
+/** A sheet for a planned drawing: a new one, or the one that was laid before, with what the plan has for it now. */
+interface Sheet {
+  readonly drawing: Drawing
+  readonly isNew: boolean
+  readonly role: Drawing['role']
+  readonly places: Table<MarkPlace>
+}
+
+function sheetsFor(
+  document: ShotDocument,
+  guide: Guide,
+  plan: Plan<unknown>,
+  marks: ReadonlyMap<string, string>,
+  before: LaidAlready,
+  newId: () => string,
+): Sheet[] {
+  const taken: number[] = []
+  return plan.drawings.map(({ frame, role }, i): Sheet => {
+    const places = Object.fromEntries(
+      Object.entries(expectedOf(guide.recipe, plan, i).marks).flatMap(([name, { x, y, planted = false }]) => {
+        const id = marks.get(name)
+        return id === undefined ? [] : [[id, { x: tenth(x), y: tenth(y), planted }] as const]
+      }),
+    )
+    const there = before.drawings[i]
+    if (there) return { drawing: there, isNew: false, role, places }
+    const number = freeNumber(document, guide.layer, guide.from + frame, taken)
+    taken.push(number)
+    return {
+      drawing: { id: newId(), layer: guide.layer, number, role, elements: {}, marks: places },
+      isNew: true,
+      role,
+      places,
+    }
+  })
+}
+
+/** What a sheet that was there before gets of the plan. */
+function broughtAlong({ drawing, isNew, role, places }: Sheet, along: Along): Operation[] {
+  if (isNew || (along === 'blank' && !isBlank(drawing))) return []
+  const own = Object.entries(places).filter(([mark, place]) => {
+    const now = find(drawing.marks, mark)
+    return !now || now.x !== place.x || now.y !== place.y || now.planted !== place.planted
+  })
+  return [
+    ...(drawing.role === role ? [] : [{ kind: 'drawing.set', id: drawing.id, patch: { role } } as const]),
+    ...(own.length ? [{ kind: 'marks.place', drawing: drawing.id, places: Object.fromEntries(own) } as const] : []),
+  ]
+}
+
+/** Beats of a plan: those that were laid before are moved, what is too few is added, what is too many goes unless a key is pinned to it. */
+function beatsFor(document: ShotDocument, guide: Guide, plan: Plan<unknown>, newId: () => string) {
+  const there = guide.laid.beats.flatMap(id => find(document.beats, id) ?? [])
+  const pinned = new Set(Object.values(document.takes).flatMap(take => Object.values(take.pins)))
+  const ids: string[] = []
+  const ops = plan.beats.flatMap(({ frame, name }, i): Operation[] => {
+    const beat: Omit<Beat, 'id'> = { name, frame: guide.from + frame }
+    const known = there[i]
+    const id = known?.id ?? newId()
+    ids.push(id)
+    if (!known) return [{ kind: 'beat.add', beat: { id, ...beat } }]
+    return known.name === name && known.frame === beat.frame ? [] : [{ kind: 'beat.set', id, patch: beat }]
+  })
+  const spare = there.slice(plan.beats.length)
+  ids.push(...spare.filter(beat => pinned.has(beat.id)).map(beat => beat.id))
+  ops.push(...spare.filter(beat => !pinned.has(beat.id)).map(({ id }): Operation => ({ kind: 'beat.remove', id })))
+  return { ids, ops }
+}
+
+/** Charts between two drawings that were laid by a guide before: its new ones take their place. */
+function chartsGone(document: ShotDocument, { laid, layer }: Guide): Operation[] {
+  const ids = new Set(laid.drawings)
+  return Object.values(document.charts)
+    .filter(chart => chart.layer === layer && chart.part === null && ids.has(chart.from) && ids.has(chart.to))
+    .map(({ id }): Operation => ({ kind: 'chart.remove', id }))
+}
+
+/** Charts put by hand at the shares the plan wishes, to the nearest that halves can give. */
+function chartsFor(
+  { layer }: Guide,
+  plan: Plan<unknown>,
+  drawings: readonly Drawing[],
+  newId: () => string,
+): Operation[] {
+  return plan.charts.flatMap(({ from, to, shares }): Operation[] => {
+    if (shares.length === 0 || shares.length > MOST_TICKS) return []
+    const wish: Wish = { ease: 'hand', strength: 0.5, thirds: false, points: shares }
+    const ticks = wishTicks(wish, shares.length).map((tick, i) => ({
+      ...tick,
+      drawing: (drawings[from + 1 + i] as Drawing).id,
+    }))
+    const keys = { from: (drawings[from] as Drawing).id, to: (drawings[to] as Drawing).id }
+    return [{ kind: 'chart.add', chart: { id: newId(), layer, ...keys, part: null, wish, ticks } }]
+  })
+}
