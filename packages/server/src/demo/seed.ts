@@ -7,20 +7,33 @@ import { journalService, type JournalService } from '../services/journal.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
 import { HOP, hop, type Drawn } from './hop.ts'
+import { hangingLantern, jellyPebbles, mistOverStone, reedInTheWind } from './exercises.ts'
 import { LANTERN, lantern } from './lantern.ts'
+import { MARCHING, marching } from './marching.ts'
+import { STAMP, stamp } from './stamp.ts'
+import type { StudyPaper } from './study.ts'
+
+/** Exercises with their guides laid, half drawn. */
+const EXERCISES = [
+  ['A hanging lantern', 'lantern', hangingLantern],
+  ['Jelly pebbles', 'pebbles', jellyPebbles],
+  ['A reed in the wind', 'reed', reedInTheWind],
+  ['Mist over a warm stone', 'mist', mistOverStone],
+] as const
 
 /** Fills an empty installation with The Marsh Post, once: account, film and shots, drawn through the shots' journals. */
 export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   const accounts = accountService(source)
   if (!(await accounts.isEmpty())) return
-  log.info('drawing the demo film, about ten seconds')
+  log.info('drawing the demo film, about twenty seconds')
   // What is drawn is worked out first: nothing is left half done where that fails.
-  const [hopping, lamp, nut] = [hop(), lantern(), acornExercise()]
+  const [hopping, lamp, walking, puff, nut] = [hop(), lantern(), marching(), stamp(), acornExercise()]
+  const studies = EXERCISES.map(([name, layer, make]) => ({ name, layer, ...make() }))
   const owner = await accounts.create(DEMO_ACCOUNT)
   const journal = journalService(source)
   const films = filmService(source)
 
-  const draw = async (film: string, name: string, shot: typeof HOP, layer: string, drawn: Drawn) => {
+  const draw = async (film: string, name: string, shot: StudyPaper, layer: string, drawn: Drawn) => {
     const { frames, ...format } = shot
     const { id } = await films.addShot(film, { name, frames, layer, format })
     await drawAll(journal, id, owner.id, drawn)
@@ -28,8 +41,11 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   const marsh = await films.create(owner.id, 'The Marsh Post')
   await draw(marsh.id, 'Hop between lily pads', HOP, 'Tilda', hopping)
   await draw(marsh.id, 'Lantern', LANTERN, 'flame', lamp)
+  await draw(marsh.id, 'Marching home', MARCHING, 'Tilda', walking)
+  await draw(marsh.id, 'The stamp', STAMP, 'face', puff)
   const exercises = await films.create(owner.id, 'Exercises')
   await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', nut)
+  for (const { name, layer, paper, drawn } of studies) await draw(exercises.id, name, paper, layer, drawn)
 }
 
 /** Commits a drawn shot as a desk does: in requests of a few dozen batches, each with the samples it uses. */

@@ -35,7 +35,7 @@ export interface Mark {
 }
 
 /** Closed outlines that belong together, their colour, and the lines drawn on them. Later parts lie over earlier ones. */
-interface Part {
+export interface Part {
   readonly outlines: readonly (readonly Point[])[]
   readonly swatch: string | null
   readonly edge: number
@@ -44,7 +44,7 @@ interface Part {
 }
 
 const at = (x: number, y: number): Point => ({ x, y })
-const points = (...xy: number[]): Point[] =>
+export const points = (...xy: number[]): Point[] =>
   Array.from({ length: xy.length / 2 }, (_, i) => at(xy[2 * i] as number, xy[2 * i + 1] as number))
 
 const BODY = points(
@@ -84,7 +84,7 @@ export function disc(centre: Point, rx: number, ry = rx, n = 24): Point[] {
 }
 
 /** A limb piece: round at both ends, `ra` thick at a and `rb` at b. */
-function limb(a: Point, b: Point, ra: number, rb: number): Point[] {
+export function limb(a: Point, b: Point, ra: number, rb: number): Point[] {
   const along = Math.atan2(b.y - a.y, b.x - a.x)
   const arc = (centre: Point, r: number, from: number) =>
     Array.from({ length: 9 }, (_, i) => {
@@ -260,7 +260,7 @@ function satchel(pose: Pose, all: (ps: readonly Point[]) => Point[]): Part {
 }
 
 /** Parts to marks: shapes in order, then every line where no part in front, and no sibling outline, covers it. */
-function paint(parts: readonly Part[]): Mark[] {
+export function paint(parts: readonly Part[]): Mark[] {
   const shapes: Mark[] = []
   const lines: Mark[] = []
   parts.forEach((part, depth) => {

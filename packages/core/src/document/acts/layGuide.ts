@@ -1,4 +1,4 @@
-import { MOST_TICKS } from '../../chart/halves.ts'
+import { MOST_TICKS, valueOf } from '../../chart/halves.ts'
 import { wishTicks, type Wish } from '../../chart/wish.ts'
 import type { Plan } from '../../motion/recipe.ts'
 import { expectedOf } from '../../motion/table.ts'
@@ -284,6 +284,9 @@ function chartsGone(document: ShotDocument, { laid, layer }: Guide): Operation[]
     .map(({ id }): Operation => ({ kind: 'chart.remove', id }))
 }
 
+/** A chart that would have a tick farther off than this share of the way is left out: the marks say where drawings belong. */
+const MOST_OFF = 0.08
+
 /** Charts put by hand at the shares the plan wishes, to the nearest that halves can give. */
 function chartsFor(
   { layer }: Guide,
@@ -294,7 +297,9 @@ function chartsFor(
   return plan.charts.flatMap(({ from, to, shares }): Operation[] => {
     if (shares.length === 0 || shares.length > MOST_TICKS) return []
     const wish: Wish = { ease: 'hand', strength: 0.5, thirds: false, points: shares }
-    const ticks = wishTicks(wish, shares.length).map((tick, i) => ({
+    const given = wishTicks(wish, shares.length)
+    if (given.some((tick, i) => Math.abs(valueOf(tick.at) - (shares[i] as number)) > MOST_OFF)) return []
+    const ticks = given.map((tick, i) => ({
       ...tick,
       drawing: (drawings[from + 1 + i] as Drawing).id,
     }))

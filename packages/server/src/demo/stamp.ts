@@ -1,0 +1,215 @@
+import { FIRST, type Operation } from '@unhurried/core/document'
+import type { Point } from '@unhurried/core/geometry'
+import { RECIPES } from '@unhurried/core/motion'
+import { MARSH_SWATCHES, type Drawn } from './hop.ts'
+import { Study } from './study.ts'
+import { curve, disc, points, type Mark } from './tilda.ts'
+
+/** The stamp: two seconds close up; she puffs her cheek, presses the stamp down, and winks. */
+export const STAMP = { width: 1280, height: 720, fps: 24, frames: 48, paper: '#fdfaf3' }
+
+const FACE: Point = { x: 560, y: 350 }
+const CHEEK: Point = { x: 716, y: 420 }
+const CHEEK_R = 74
+const EYES = { x: 560, y: 214, apart: 236, wide: 66, high: 70 }
+
+const line = (width: number, through: readonly Point[], swatch = 'graphite'): Mark => ({
+  kind: 'line',
+  swatch,
+  width,
+  points: through,
+})
+const shape = (swatch: string, through: readonly Point[]): Mark => ({
+  kind: 'shape',
+  swatch,
+  width: 1,
+  points: through,
+})
+
+function table(): Mark[] {
+  const edge = curve(points(-8, 610, 320, 600, 700, 604, 1288, 596), false, 16)
+  const letter = points(820, 640, 1080, 622, 1100, 690, 836, 708)
+  return [
+    shape('haze', [...points(-8, -8, 1288, -8), ...[...edge].reverse()]),
+    shape('straw', [...edge, { x: 1288, y: 728 }, { x: -8, y: 728 }]),
+    line(4.4, edge, 'bark'),
+    shape('lamp', letter),
+    line(3.6, [...letter, letter[0] as Point]),
+    line(2.8, points(820, 640, 962, 676, 1080, 622)),
+    line(2.4, curve(points(60, 660, 190, 656, 330, 662)), 'bark'),
+    line(2.4, curve(points(420, 690, 520, 686, 600, 692)), 'bark'),
+  ]
+}
+
+/** Her head from the front, one cheek as full as the plan has it; eyes lie on their own layer. */
+function face(cheek: { at: Point; along: number; across: number; tiltRad: number }): Mark[] {
+  const { x, y } = FACE
+  const head = curve(
+    points(
+      x - 262,
+      y + 66,
+      x - 250,
+      y - 44,
+      x - 206,
+      y - 130,
+      x - 190,
+      y - 214,
+      x - 118,
+      y - 228,
+      x - 46,
+      y - 196,
+      x,
+      y - 172,
+      x + 46,
+      y - 196,
+      x + 118,
+      y - 228,
+      x + 190,
+      y - 214,
+      x + 206,
+      y - 130,
+      x + 250,
+      y - 44,
+      x + 262,
+      y + 66,
+      x + 170,
+      y + 182,
+      x,
+      y + 222,
+      x - 170,
+      y + 182,
+    ),
+    true,
+    10,
+  )
+  const puff = Array.from({ length: 41 }, (_, i) => {
+    const a = (2 * Math.PI * i) / 40
+    const [u, v] = [cheek.along * Math.cos(a), cheek.across * Math.sin(a)]
+    return {
+      x: cheek.at.x + u * Math.cos(cheek.tiltRad) - v * Math.sin(cheek.tiltRad),
+      y: cheek.at.y + u * Math.sin(cheek.tiltRad) + v * Math.cos(cheek.tiltRad),
+    }
+  })
+  const full = Math.max(0, Math.min(1.2, (cheek.at.x - CHEEK.x) / 96))
+  const mouth = curve(points(x - 150, y + 62, x - 70, y + 102, x + 10, y + 104 - 14 * full, x + 96, y + 82 - 20 * full))
+  const chin = curve(
+    points(x - 128, y + 132, x - 40, y + 186, x + 60, y + 184, x + 130, y + 140, x + 20, y + 150),
+    true,
+  )
+  return [
+    shape('leaf', head),
+    shape('straw', chin),
+    shape('leaf', puff),
+    line(6, head),
+    line(5, puff.slice(26).concat(puff.slice(0, 17))),
+    line(4.6, mouth),
+    line(4, curve(points(x - 26, y + 8, x - 24, y + 14))),
+    line(4, curve(points(x + 24, y + 8, x + 22, y + 14))),
+    line(
+      3,
+      curve(
+        points(cheek.at.x - 20, cheek.at.y - cheek.across * 0.55, cheek.at.x + 8, cheek.at.y - cheek.across * 0.66),
+      ),
+      'lamp',
+    ),
+  ]
+}
+
+/** One eye with its lids as far shut as they are. */
+function eye(centre: Point, shut: number): Mark[] {
+  const { wide, high } = EYES
+  const edge = (middle: number) =>
+    Array.from({ length: 25 }, (_, i) => {
+      const a = (Math.PI * i) / 24
+      return { x: centre.x - wide * Math.cos(a), y: centre.y - middle * high * Math.sin(a) }
+    })
+  const [up, low] = [1 - 1.45 * shut, -0.6 + 0.15 * shut]
+  const upper = edge(up)
+  const lower = edge(low)
+  const open = [...upper, ...[...lower].reverse()]
+  const lid = [...edge(1), ...[...upper].reverse()]
+  const isOpen = shut < 0.85
+  return [
+    ...(isOpen ? [shape('lamp', open)] : []),
+    ...(shut < 0.6
+      ? [
+          shape(
+            'graphite',
+            disc({ x: centre.x + 10, y: centre.y + 8 - 6 * shut }, 17, Math.max(5, 24 * Math.min(1, (up - low) / 1.6))),
+          ),
+        ]
+      : []),
+    ...(shut > 0 ? [shape('moss', lid)] : []),
+    line(5.6, upper),
+    line(3.8, lower),
+    ...(shut > 0 ? [line(3.4, edge(1))] : []),
+  ]
+}
+
+/** The stamp, all drawings done. */
+export function stamp(): Drawn {
+  const study = new Study('stamp', STAMP, 'face')
+  study.commit(
+    'colours of the marsh',
+    MARSH_SWATCHES.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
+  )
+  study.still(FIRST.background, table())
+  const puff = study.guide('anticipate', {
+    x: CHEEK.x,
+    y: CHEEK.y,
+    toX: CHEEK.x + 96,
+    toY: CHEEK.y - 6,
+    bow: 0,
+    frames: 10,
+    exposure: 2,
+    back: 0.2,
+    backTime: 0.4,
+    ease: 'both',
+    past: 0.2,
+    decay: 0.16,
+    swing: 12,
+    parts: 1,
+    radius: CHEEK_R,
+    stretch: 0.14,
+  })
+  const { anticipate } = RECIPES
+  puff.drawings.forEach((id, i) => {
+    const { marks, body } = anticipate.expect(puff.plan, i)
+    if (!body || !marks.head) return
+    study.draw(id, face({ at: marks.head, along: body.axes[0], across: body.axes[1], tiltRad: body.tiltRad }))
+  })
+  study.hold(FIRST.drawn)
+  // Spacing is read from silhouettes, and hers is her head: the cheek is held against its guide.
+  study.commit(
+    'no chart',
+    Object.keys(study.document.charts).map((id): Operation => ({ kind: 'chart.remove', id })),
+  )
+  const eyes = study.layer('layer-eyes', 'eyes', 1.5)
+  const wink = study.guide(
+    'blink',
+    {
+      ...EYES,
+      tilt: 0,
+      late: false,
+      before: 14,
+      after: 12,
+      slower: 'down',
+      slow: 3,
+      quick: 2,
+      shut: 4,
+      exposure: 1,
+      pattern: 'once',
+      lashes: false,
+    },
+    eyes,
+  )
+  wink.drawings.forEach((id, i) => {
+    const lids = wink.plan.lids[i]
+    if (!lids) return
+    // A wink: the far eye stays open, and only narrows a little.
+    const [left, right] = [-1, 1].map(side => ({ x: EYES.x + (side * EYES.apart) / 2, y: EYES.y })) as [Point, Point]
+    study.draw(id, [...eye(left, lids.first * 0.14), ...eye(right, lids.second)])
+  })
+  study.hold(eyes)
+  return study.drawn
+}
