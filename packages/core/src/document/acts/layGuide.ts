@@ -285,7 +285,13 @@ function chartsGone(document: ShotDocument, { laid, layer }: Guide): Operation[]
 }
 
 /** A chart that would have a tick farther off than this share of the way is left out: the marks say where drawings belong. */
-const MOST_OFF = 0.08
+const MOST_OFF = 0.045
+
+/** A chart put by hand at some shares, to the nearest that halves can give, or halves and thirds. */
+function chartNear(points: readonly number[], thirds: boolean) {
+  const wish: Wish = { ease: 'hand', strength: 0.5, thirds, points }
+  return { wish, given: wishTicks(wish, points.length) }
+}
 
 /** Charts put by hand at the shares the plan wishes, to the nearest that halves can give. */
 function chartsFor(
@@ -296,9 +302,11 @@ function chartsFor(
 ): Operation[] {
   return plan.charts.flatMap(({ from, to, shares }): Operation[] => {
     if (shares.length === 0 || shares.length > MOST_TICKS) return []
-    const wish: Wish = { ease: 'hand', strength: 0.5, thirds: false, points: shares }
-    const given = wishTicks(wish, shares.length)
-    if (given.some((tick, i) => Math.abs(valueOf(tick.at) - (shares[i] as number)) > MOST_OFF)) return []
+    const found = [false, true]
+      .map(thirds => chartNear(shares, thirds))
+      .find(({ given }) => given.every((tick, i) => Math.abs(valueOf(tick.at) - (shares[i] as number)) <= MOST_OFF))
+    if (!found) return []
+    const { wish, given } = found
     const ticks = given.map((tick, i) => ({
       ...tick,
       drawing: (drawings[from + 1 + i] as Drawing).id,

@@ -204,8 +204,11 @@ export interface ActionNote {
   readonly text: string
 }
 
-/** Keys first, then breakdowns and inbetweens; drawing one after the other; or keys first and straight ahead between them. */
-export const WAYS = ['pose-to-pose', 'straight-ahead', 'mixed'] as const
+/**
+ * Keys first, then breakdowns and inbetweens; drawing one after the other; keys first and straight ahead between them; or from
+ * where the leading part is fastest outwards.
+ */
+export const WAYS = ['pose-to-pose', 'straight-ahead', 'mixed', 'surest'] as const
 export type WayOfWorking = (typeof WAYS)[number]
 
 /** A labelled colour. */

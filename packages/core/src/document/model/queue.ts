@@ -1,6 +1,7 @@
 import { KEY_A, KEY_B, type Fraction, type Ratio } from '../../chart/halves.ts'
 import { isAnimated, type Chart, type Drawing, type ShotDocument, type Take, type WayOfWorking } from './model.ts'
 import { exposures, firstFrameOf, isBlank } from './selectors.ts'
+import { surestOf, type Sure } from './surest.ts'
 import { find, get } from './table.ts'
 
 /** Where a chart wants a drawing: its tick, and the two drawings it is made from. */
@@ -24,6 +25,8 @@ export interface QueueItem {
   /** what it is drawn from: the two parents of its tick, or the nearest drawn neighbours; straight ahead only the one before */
   readonly left: Drawing | null
   readonly right: Drawing | null
+  /** how sure it is, when one works from the surest outwards; null where nothing leads */
+  readonly sure: Sure | null
 }
 
 /** What is asked of the queue: one layer or all, what to leave out, what to put at the end. */
@@ -51,7 +54,7 @@ export function drawingQueue(document: ShotDocument, take: Take, wish: QueueWish
     .filter(layer => isAnimated(layer) && !layer.locked && (wish.layer ?? layer.id) === layer.id)
     .flatMap(layer => waiting(document, take, layer.id, places))
     .filter(item => !wish.skipped?.has(item.drawing.id))
-  const ranks = new Map(items.map(item => [item, rankOf(item, document.way)]))
+  const ranks = new Map(items.map(item => [item, item.sure ? item.sure.apart : rankOf(item, document.way)]))
   const turn = (item: QueueItem) => (wish.deferred ?? []).indexOf(item.drawing.id)
   return items.sort(
     (a, b) =>
@@ -64,6 +67,8 @@ const byId = (a: QueueItem, b: QueueItem) => (a.drawing.id < b.drawing.id ? -1 :
 /** Keys 0, breakdowns 1, halves by depth 2, 3 …; straight ahead makes no difference between those it does not put first. */
 function rankOf({ drawing, place }: QueueItem, way: WayOfWorking): number {
   if (way === 'straight-ahead') return 0
+  // Where nothing leads there is nothing to be sure of: that comes last.
+  if (way === 'surest') return Infinity
   if (drawing.role === 'key') return 0
   const depth = place ? (place.chart.ticks[place.tick]?.depth ?? 0) : drawing.role === 'breakdown' ? 0 : 1
   return way === 'mixed' ? Math.min(2, 1 + depth) : 1 + depth
@@ -77,6 +82,7 @@ function waiting(document: ShotDocument, take: Take, layer: string, places: Map<
     const next = (shown[i + 1] as (typeof shown)[number]).sheet
     behind[i] = isBlank(next) ? (behind[i + 1] ?? null) : next
   }
+  const sure = document.way === 'surest' ? surestOf(document, take, layer) : null
   const seen = new Set<string>()
   let before: Drawing | null = null
   const items: QueueItem[] = []
@@ -93,6 +99,7 @@ function waiting(document: ShotDocument, take: Take, layer: string, places: Map<
       place,
       left: ahead ? before : (place?.left ?? before),
       right: ahead ? null : (place?.right ?? after),
+      sure: sure?.get(sheet.id) ?? null,
     })
   }
   return items

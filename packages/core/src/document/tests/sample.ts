@@ -107,7 +107,9 @@ const around: fc.Arbitrary<Operation> = fc.oneof(
   takeId.map((i): Operation => ({ kind: 'take.set', id: i, patch: { name: 'slower' } })),
   takeId.map((i): Operation => ({ kind: 'take.remove', id: i })),
   takeId.map((current): Operation => ({ kind: 'shot.set', patch: { current } })),
-  fc.constantFrom('mixed', 'straight-ahead').map((way): Operation => ({ kind: 'shot.set', patch: { way } as object })),
+  fc
+    .constantFrom('mixed', 'straight-ahead', 'surest')
+    .map((way): Operation => ({ kind: 'shot.set', patch: { way } as object })),
   fc.tuple(mark, layer).map(([i, l]): Operation => ({
     kind: 'mark.add',
     mark: { id: i, layer: l, name: 'nose', order: 1, kind: 'point' },

@@ -12,7 +12,7 @@ import LayersPanel from './panels/LayersPanel.vue'
 import PaperStage from './paper/PaperStage.vue'
 import SheetActsPanel from './panels/SheetActsPanel.vue'
 import SheetRoomSide from './sheet/SheetRoomSide.vue'
-import { keysAround, tapExposures } from '@unhurried/core/document'
+import { exposures, keysAround, tapExposures } from '@unhurried/core/document'
 import { useMediaQuery } from '@vueuse/core'
 import { ElDialog } from 'element-plus'
 import { useShelves } from '../../stores/shelves.ts'
@@ -124,10 +124,12 @@ const commands = useCommands({
   isPlaying: () => playback.playing.value,
   tap: () => playFrame.value !== null && taps.push(playFrame.value),
 })
-/** While no layer has two keys there is nothing that the rail could say; it does not come and go from layer to layer. */
+/** While no layer has two keys, or steps, there is nothing that the rail could say; it does not come and go from layer to layer. */
 const hasKeys = computed(() => {
   const { document, take } = shot
-  return document && take && Object.keys(document.layers).some(layer => keysAround(document, take, layer, 0) !== null)
+  const says = (layer: string) =>
+    document && take && (keysAround(document, take, layer, 0) !== null || exposures(take, layer).length > 2)
+  return document && take && Object.keys(document.layers).some(says)
 })
 // Where the margin would leave too little paper it is folded, and lies over the paper when it is unfolded.
 watch(useMediaQuery('(width < 900px)'), narrow => narrow && (sight.marginFolded = true), { immediate: true })

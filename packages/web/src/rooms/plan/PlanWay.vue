@@ -7,6 +7,7 @@ const WORDS: Record<WayOfWorking, readonly [string, string]> = {
   'pose-to-pose': ['pose to pose', 'Keys first, then breakdowns, then halves and halves of halves.'],
   'straight-ahead': ['straight ahead', 'One after the other, with only the drawing before showing through.'],
   mixed: ['mixed', 'Keys and breakdowns first, then straight ahead between them.'],
+  surest: ['surest first', 'The drawing where the leading mark is fastest, then its neighbours, outwards.'],
 }
 </script>
 

@@ -2,6 +2,7 @@
 import { countDrawings } from '@unhurried/core/work'
 import { isAnimated } from '@unhurried/core/document'
 import type { Ratio } from '@unhurried/core/chart'
+import { counted } from '@unhurried/core/time'
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -24,6 +25,15 @@ const words = computed<readonly [string, string]>(() => {
   if (item?.place && item.right) return WORDS[item.place.ratio]
   if (item?.left && item.right) return ['between', 'and']
   return item?.right ? ['', 'before'] : ['after', '']
+})
+/** Why this one: where what leads is fastest, whatever trails is stretched most. */
+const why = computed(() => {
+  const sure = next.value?.sure
+  if (!sure) return ''
+  const goes = `${sure.leads} goes ${Math.round(sure.speed * 10) / 10} px a frame`
+  return sure.apart === 0
+    ? `${goes}: the fastest of all`
+    : `${goes}, ${counted(sure.apart, 'drawing')} from the fastest`
 })
 const later = computed(() => desk.queue.slice(1, 4))
 const hasCharts = computed(() => Object.keys(shot.document?.charts ?? {}).length > 0)
@@ -50,6 +60,7 @@ const run = (id: string) => props.commands.get(id).run()
           {{ words[1] }}
           <SheetNumber v-if="next.right" :number="next.right.number" :role="next.right.role" /></template
       ></span>
+      <span v-if="why" class="soft why">{{ why }}</span>
       <span class="then">
         <span v-if="later.length" class="soft">then {{ later.map(item => item.drawing.number).join(', then ') }}</span>
         <kbd v-if="commands.keysOf('next')">{{ commands.keysOf('next') }}</kbd>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { MOST_TICKS, PRESETS } from '@unhurried/core/chart'
+import { cycleAt, exposures } from '@unhurried/core/document'
 import { useElementSize } from '@vueuse/core'
 import { ElOption, ElPopover, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
@@ -8,6 +9,7 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
 import ChartPanel from './ChartPanel.vue'
 import ChartRuler from './ChartRuler.vue'
+import StepsRuler from './StepsRuler.vue'
 
 const desk = useDesk()
 const shot = useShot()
@@ -16,13 +18,21 @@ const rail = ref<HTMLElement | null>(null)
 const { width } = useElementSize(rail)
 /** the mark a chart is read by, when it is not read by the whole drawings */
 const part = computed(() => (desk.part !== null ? (shot.document?.marks[desk.part] ?? null) : null))
+/** No chart plans what is drawn straight ahead, or goes round: its steps are shown as they are. */
+const byOnesOwn = computed(() => {
+  const { document, take } = shot
+  if (!document || !take || chart.chart || desk.timedLayer !== desk.layerId) return false
+  if (exposures(take, desk.layerId).length < 3) return false
+  return document.way === 'straight-ahead' || cycleAt(take, desk.layerId, desk.frame) !== null || !chart.pair
+})
 const frameInWords = (f: number) => (f % 1 === 0.5 ? `${Math.floor(f)}½` : f.toFixed(1))
 </script>
 
 <template>
   <section class="rail" aria-label="Chart rail">
     <div ref="rail" class="ruler">
-      <ChartRuler v-if="chart.pair && width" :pair="chart.pair" :width="width" />
+      <StepsRuler v-if="width && byOnesOwn" :width="width" />
+      <ChartRuler v-else-if="chart.pair && width" :pair="chart.pair" :width="width" />
       <p v-else-if="width" class="none soft">
         <template v-if="desk.timedLayer !== desk.layerId">
           Paint lies under <b>{{ shot.document?.layers[desk.timedLayer]?.name }}</b>, sheet by sheet, and is timed with

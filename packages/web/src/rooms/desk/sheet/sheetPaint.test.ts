@@ -27,6 +27,7 @@ const column = (runs: SeenRun[], more: Partial<PaintedColumn> = {}): PaintedColu
   width: 40,
   runs,
   cycles: [],
+  guides: [],
   unseen: false,
   drag: null,
   ...more,

@@ -150,6 +150,28 @@ function paintCycle(
   pen.setLineDash([])
 }
 
+/** A bracket at the right of a column, along what a guide covers: dotted, as what is only worked out. */
+function paintGuide(
+  pen: CanvasRenderingContext2D,
+  right: number,
+  [from, to]: readonly [number, number],
+  rowPx: number,
+  top: number,
+  inks: SheetInks,
+): void {
+  const [a, b] = [from * rowPx + 3 - top, to * rowPx - 3 - top]
+  pen.strokeStyle = inks.shared
+  pen.lineWidth = 1.2
+  pen.setLineDash([2, 2.5])
+  pen.beginPath()
+  pen.moveTo(right - 8, a)
+  pen.lineTo(right - 3.5, a)
+  pen.lineTo(right - 3.5, b)
+  pen.lineTo(right - 8, b)
+  pen.stroke()
+  pen.setLineDash([])
+}
+
 /**
  * Writes columns of the exposure sheet. `pen` is in pixels of the page with its origin at the left of all columns and at
  * `top` pixels below the first frame; rows are `rowPx` high. Hundreds of exposures come into sight with every turn of the
@@ -168,6 +190,8 @@ export function paintColumns(
   for (const column of columns) {
     pen.globalAlpha = column.unseen ? 0.45 : 1
     for (const cycle of column.cycles) paintCycle(pen, column.left, cycle, rowPx, top, inks)
+    const right = column.left + column.width
+    for (const guide of column.guides) paintGuide(pen, right, guide, rowPx, top, inks)
     for (const run of column.runs) paintRun(pen, column, run, rowPx, top, inks)
   }
   pen.globalAlpha = 1

@@ -1,5 +1,5 @@
 import type { Drawing, ShotDocument, Take } from '@unhurried/core/document'
-import { columnOf, cyclesOf, find, layersInOrder, timedBy } from '@unhurried/core/document'
+import { columnOf, cyclesOf, find, guidePlan, guidesOf, layersInOrder, timedBy } from '@unhurried/core/document'
 import { cycleEnd, periodOf, type PlacedRun, type Run, runAt } from '@unhurried/core/time'
 
 /** An exposure in sight: its run, its drawing, and whether that is shown elsewhere too. */
@@ -58,6 +58,8 @@ export function cyclesInSight(take: Take, layer: string, first: number, last: nu
 export interface ColumnInSight {
   readonly runs: readonly SeenRun[]
   readonly cycles: readonly SeenCycle[]
+  /** frames that guides of the layer cover: from, up to but not with */
+  readonly guides: readonly (readonly [from: number, to: number])[]
 }
 
 function columnInSight(document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight {
@@ -75,7 +77,11 @@ function columnInSight(document: ShotDocument, take: Take, layer: string, first:
       repeated: cycle !== undefined && run.start >= (cycle.turns[0] ?? cycle.to),
     }
   })
-  return { runs, cycles: timed === layer ? cycles : [] }
+  const guides = guidesOf(document, take.id).flatMap((guide): (readonly [number, number])[] => {
+    const to = guide.from + guidePlan(document, guide).frames
+    return guide.layer === layer && guide.from < last && to > first ? [[guide.from, to]] : []
+  })
+  return { runs, cycles: timed === layer ? cycles : [], guides }
 }
 
 /**
@@ -85,7 +91,8 @@ function columnInSight(document: ShotDocument, take: Take, layer: string, first:
 export function makeSheetSight() {
   const seen = new Map<string, { from: readonly unknown[]; answer: ColumnInSight }>()
   return (document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight => {
-    const from = [columnOf(take, layer), document.drawings, take.cycles, document.layers, take.length, first, last]
+    const { drawings, layers, guides } = document
+    const from = [columnOf(take, layer), drawings, take.cycles, layers, guides, take.length, first, last]
     const known = seen.get(layer)
     if (known?.from.every((part, i) => part === from[i])) return known.answer
     const answer = columnInSight(document, take, layer, first, last)
