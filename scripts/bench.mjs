@@ -5,6 +5,7 @@ import { startCluster, temporaryFolder } from './postgres.mjs'
 import { ensureBuilt, ensureDebianPackages, ensureNpmPackages, ROOT } from './prepare.mjs'
 import { say, tell } from './say.mjs'
 import { startServer } from './serve.mjs'
+import { guideRows } from './bench/guides.mjs'
 import { journalRows } from './bench/journal.mjs'
 import { print } from './bench/rows.mjs'
 
@@ -32,6 +33,7 @@ await tell(async () => {
       },
     )
     if (status !== 0) process.exitCode = 1
+    print(await guideRows())
     print(await journalRows(cluster, `http://127.0.0.1:${server.port}`))
   } finally {
     await server?.stop()
