@@ -1,7 +1,9 @@
 import type { Page } from 'playwright/test'
-import { documentNow, enter, expect, newShot, openDesk, test } from './world.ts'
+import { commitOps, documentNow, enter, expect, newShot, openDesk, test } from './world.ts'
 
 const drawer = (page: Page) => page.locator('aside.margin')
+/** The movements to choose from. */
+const recipes = (page: Page) => drawer(page).getByRole('list', { name: 'Recipes' })
 async function openGuides(page: Page): Promise<void> {
   const title = drawer(page).locator('button.title', { hasText: 'guides' })
   if ((await title.getAttribute('aria-expanded')) === 'false') await title.click()
@@ -15,7 +17,7 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   const shot = await newShot(page, world, { frames: 120, fps: 24 })
   await openDesk(page, world, shot)
   await openGuides(page)
-  await drawer(page).getByRole('button', { name: 'bounce' }).click()
+  await recipes(page).getByRole('button', { name: 'bounce' }).click()
   const guide = drawer(page).getByRole('region', { name: 'Guide: bounce' })
   await expect(guide).toContainText('figure, 1–')
   const numbers = async () => Object.values((await documentNow(page, world, shot)).guides)[0]!.numbers
@@ -96,7 +98,7 @@ test('where the shot is too short the ways out are given, and nothing is half do
   const shot = await newShot(page, world, { frames: 20, fps: 24 })
   await openDesk(page, world, shot)
   await openGuides(page)
-  await drawer(page).getByRole('button', { name: 'bounce' }).click()
+  await recipes(page).getByRole('button', { name: 'bounce' }).click()
   await drawer(page)
     .getByRole('button', { name: /on the sheet$/ })
     .click()
@@ -112,7 +114,7 @@ test('a pointer that is lost leaves a guide as it was', async ({ page, world }) 
   const shot = await newShot(page, world, { frames: 120, fps: 24 })
   await openDesk(page, world, shot)
   await openGuides(page)
-  await drawer(page).getByRole('button', { name: 'bounce' }).click()
+  await recipes(page).getByRole('button', { name: 'bounce' }).click()
   const numbers = async () => Object.values((await documentNow(page, world, shot)).guides)[0]!.numbers
   const before = await numbers()
   const start = page.locator('svg.handles g', { hasText: 'where it starts' })
@@ -125,4 +127,100 @@ test('a pointer that is lost leaves a guide as it was', async ({ page, world }) 
   await expect.poll(async () => Math.abs((await start.locator('.dot').boundingBox())!.x - at.x)).toBeLessThan(1)
   await page.mouse.up()
   expect(await numbers()).toEqual(before)
+})
+
+test('a walk is laid and does not slip; a foot moved by five pixels slips by five; changed, only what is not drawn goes along', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 64, fps: 24 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  await recipes(page).getByRole('button', { name: 'walk', exact: true }).click()
+  const guide = drawer(page).getByRole('region', { name: 'Guide: walk' })
+  await guide.getByRole('button', { name: 'lay 8 drawings on the sheet' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'walk on the sheet' })).toContainText('64 frames as before')
+  const laid = await documentNow(page, world, shot)
+  const take = laid.takes[laid.current]!
+  const [cycle] = Object.values(take.cycles)
+  expect([cycle?.to, cycle?.pattern.length, take.loop]).toEqual([null, 8, { from: 0, to: 16 }])
+
+  // On the second drawing the near foot stands where the ground has brought it.
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowDown')
+  const slip = guide.getByRole('table', { name: 'Drawing 3 held' }).getByRole('row', { name: /^near ball slips/ })
+  await expect(slip).toHaveText(/0 px\s*0 px/)
+  const markOf = (name: string, from: typeof laid) =>
+    Object.entries(from.marks).find(([, one]) => one.name === name)![0]
+  const sheetOn = (number: number, from: typeof laid) =>
+    Object.entries(from.drawings).find(([, one]) => one.number === number)!
+  const near = markOf('near ball', laid)
+  const [third, { marks }] = sheetOn(3, laid)
+  const moved = { ...marks[near]!, x: marks[near]!.x + 5, planted: true }
+  await commitOps(page, world, shot, [{ kind: 'marks.place', drawing: third, places: { [near]: moved } }])
+  await expect(slip).toHaveText(/0 px\s*5 px/)
+
+  // Half drawn: the first two sheets have a line on them.
+  const paper = (await page.getByTestId('paper').boundingBox())!
+  const stroke = async (y: number) => {
+    await page.mouse.move(paper.x + paper.width * 0.2, paper.y + y)
+    await page.mouse.down()
+    await page.mouse.move(paper.x + paper.width * 0.26, paper.y + y + 30, { steps: 5 })
+    await page.mouse.up()
+  }
+  await stroke(120)
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowUp')
+  await stroke(160)
+  await expect(guide).toContainText('6 sheets not drawn yet go along; 2 drawn ones stay as they are')
+  await guide.getByLabel(/stride/).fill('50')
+  await guide.getByLabel(/stride/).press('Enter')
+  const before = await documentNow(page, world, shot)
+  await guide.getByRole('button', { name: 'bring the sheet along' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'walk on the sheet' })).toBeVisible()
+  const place = (from: typeof laid, number: number) => sheetOn(number, from)[1].marks[near]!.x
+  await expect
+    .poll(async () => {
+      const after = await documentNow(page, world, shot)
+      return [1, 3, 7, 9].map(number => place(after, number) === place(before, number))
+    })
+    .toEqual([true, true, false, false])
+  await guide.getByRole('button', { name: 'all of it, also what is drawn' }).click()
+  await expect.poll(async () => place(await documentNow(page, world, shot), 1) === place(before, 1)).toBe(false)
+
+  // Locked it takes no number; all of it is undone, step by step.
+  await guide.getByRole('button', { name: 'lock', exact: true }).click()
+  await expect(guide.getByLabel(/stride/)).toBeDisabled()
+  await expect(guide.getByRole('button', { name: 'unlock' })).toHaveAttribute('aria-pressed', 'true')
+  for (let i = 0; i < 9; i++) await page.keyboard.press('q')
+  await expect
+    .poll(async () => {
+      const now = await documentNow(page, world, shot)
+      return [Object.keys(now.drawings).length, Object.keys(now.guides).length, Object.keys(now.marks).length]
+    })
+    .toEqual([0, 0, 0])
+})
+
+test('every movement is put on the paper, laid, and undone, by keys alone', async ({ page, world }) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 200, fps: 24 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  const names = await recipes(page).getByRole('button').allInnerTexts()
+  expect(names.length).toBeGreaterThan(12)
+  for (const name of names) {
+    const words = name.trim().replace(/\s+/g, ' ')
+    const button = recipes(page).getByRole('button', { name: words, exact: true })
+    await button.focus()
+    await page.keyboard.press('Enter')
+    const guide = drawer(page).getByRole('region', { name: `Guide: ${words}` })
+    await guide.getByRole('button', { name: /on the sheet$/ }).focus()
+    await page.keyboard.press('Enter')
+    await expect(guide).toContainText('not drawn yet go')
+    for (let i = 0; i < 2; i++) await page.keyboard.press('q')
+    await expect(guide).toBeHidden()
+  }
+  const now = await documentNow(page, world, shot)
+  expect([now.drawings, now.guides, now.charts, now.beats, now.marks].map(table => Object.keys(table))).toEqual(
+    Array(5).fill([]),
+  )
 })

@@ -19,6 +19,7 @@ export const ShotDocument = z
     guides: p.tableOf(p.Guide, LIMITS.guides),
     way: p.Way,
     exposure: p.Exposure,
+    scale: p.Scale,
   })
   .readonly()
 

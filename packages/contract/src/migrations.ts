@@ -45,9 +45,9 @@ const take5 = (take: Json): Json => ({ open: false, ...take })
 const step5: Step = { document: stored => ({ guides: {}, ...stored, schema: 6 }), operation: op => op }
 
 const guide7 = (guide: Json): Json => ({ dimmed: false, locked: false, laid: { drawings: [], beats: [] }, ...guide })
-/** Guides know what was laid by them, and can be dimmed and locked. */
+/** Guides know what was laid by them, and can be dimmed and locked; a shot may know how large a metre is. */
 const step6: Step = {
-  document: stored => ({ ...stored, schema: 7, guides: mapped(stored.guides, guide7) }),
+  document: stored => ({ scale: null, ...stored, schema: 7, guides: mapped(stored.guides, guide7) }),
   operation: op => (op.kind === 'guide.add' ? { ...op, guide: guide7(op.guide as Json) } : op),
 }
 

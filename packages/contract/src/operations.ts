@@ -53,7 +53,7 @@ export const Operation = z.discriminatedUnion('kind', [
   op('frames.insert', { take: p.Id, at: p.Frame, count: p.FrameCount, fill: p.tableOf(p.Runs, 40) }),
   op('frames.remove', { take: p.Id, at: p.Frame, count: p.FrameCount }),
   op('loop.set', { take: p.Id, loop: p.Loop }),
-  op('shot.set', { patch: patch({ way: p.Way, current: p.Id, exposure: p.Exposure }) }),
+  op('shot.set', { patch: patch({ way: p.Way, current: p.Id, exposure: p.Exposure, scale: p.Scale }) }),
   op('cycle.add', { take: p.Id, cycle: p.Cycle }),
   op('cycle.set', { take: p.Id, id: p.Id, patch: CyclePatch }),
   op('cycle.remove', { take: p.Id, id: p.Id }),

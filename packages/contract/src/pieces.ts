@@ -137,6 +137,8 @@ export const Guide = z
   })
   .readonly()
 export const Way = z.enum(WAYS)
+/** Paper pixels of a metre. */
+export const Scale = z.number().gt(0).max(LIMITS.scale).nullable()
 export const Exposure = z.number().int().min(1).max(LIMITS.exposure)
 
 export const SheetNumber = z.number().int().min(1).max(99_999)

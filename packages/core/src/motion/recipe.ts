@@ -7,7 +7,18 @@ export interface RecipeShot {
   readonly height: number
   readonly fps: number
   readonly exposure: number
+  /** paper pixels of a metre; null where nobody has said */
+  readonly scale?: number | null
 }
+
+/** Metres a second, a second. */
+const G = 9.81
+
+/** Gravity as on earth, px a frame, a frame: g = 9.81·s/fps², at s paper pixels a metre. */
+export const earthGravity = (pxPerMetre: number, fps: number): number => (G * pxPerMetre) / (fps * fps)
+
+/** Frames that a fall of so many metres from rest takes at a rate: √(2h/g). A metre takes 10.8 frames at 24. */
+export const fallFrames = (metres: number, fps: number): number => Math.sqrt((2 * metres) / G) * fps
 
 /** A drawing that a plan asks for. */
 export interface PlannedDrawing {

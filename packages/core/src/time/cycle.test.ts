@@ -17,7 +17,9 @@ import {
   tempoBeats,
   unrolled,
   withCycle,
+  withCycles,
   type Cycle,
+  type Run,
 } from './index.ts'
 
 const run = fc.record({ drawing: fc.constantFrom('a', 'b', 'c', null), frames: fc.integer({ min: 1, max: 4 }) })
@@ -125,5 +127,31 @@ describe('beats', () => {
     expect(tappedBeats([1000, 1500, 2010, 2010], 24, 6)).toEqual([6, 18, 30])
     expect(tappedTempo([1000, 1500, 2000])).toBe(120)
     expect(tappedTempo([5])).toBeNull()
+  })
+})
+
+describe('cycles of a layer in one pass', () => {
+  test('are what they are one after the other', () => {
+    const drawing = fc.constantFrom('a', 'b', 'c', null)
+    const runs = fc.array(fc.record({ drawing, frames: fc.integer({ min: 1, max: 4 }) }), {
+      minLength: 1,
+      maxLength: 8,
+    })
+    const stretch = fc.tuple(fc.integer({ min: 0, max: 5 }), fc.integer({ min: 1, max: 6 }), runs, fc.boolean())
+    fc.assert(
+      fc.property(runs, fc.array(stretch, { maxLength: 4 }), (column, stretches) => {
+        let at = 0
+        const cycles = stretches.map(([gap, frames, pattern, open], i): Cycle => {
+          const from = at + gap
+          at = from + frames
+          const last = open && i === stretches.length - 1
+          return { id: `c${i}`, layer: 'l', from, to: last ? null : at, offset: 0, pattern }
+        })
+        const start = plain(column as Run[])
+        const single = cycles.reduce<readonly Run[]>((now, cycle) => withCycle(now, cycle), start)
+        expect(withCycles(start, [...cycles].reverse())).toEqual(single)
+      }),
+      { numRuns: 500, seed: 29 },
+    )
   })
 })

@@ -2,6 +2,7 @@ import type { Format } from '@unhurried/core/document'
 import {
   distance,
   isEmptyBox,
+  lerp,
   map,
   pathLength,
   placeAlong,
@@ -27,6 +28,8 @@ export interface PaperAids {
   readonly ground: number | null
   /** ways to draw along: each through a start, a top and an end, in paper pixels */
   readonly arcs: readonly Arc[]
+  /** a length that is told in metres: from foot to crown, say */
+  readonly length: readonly [from: Point, to: Point] | null
   /** everything outside is covered: the whole picture, or what filling another shape leaves of it */
   readonly crop: Crop | null
 }
@@ -47,6 +50,7 @@ export const NO_AIDS: PaperAids = {
   horizon: null,
   ground: null,
   arcs: [],
+  length: null,
   crop: null,
 }
 export const GRID_PX = { least: 8, fresh: 80, most: 1000 }
@@ -92,6 +96,7 @@ export const Aids: z.ZodType<PaperAids> = z.preprocess(
         .transform(arcs => arcs.filter(arc => arc !== null).slice(0, MOST_ARCS))
         .readonly()
         .catch([]),
+      length: z.tuple([Place, Place]).readonly().nullable().catch(null),
       crop: z.enum(CROP_NAMES).nullable().catch(null),
     })
     .catch(NO_AIDS),
@@ -195,6 +200,14 @@ export function paintAids(
       const [before, after] = [map(matrix, placeAlong(path, at - 1)), map(matrix, placeAlong(path, at + 1))]
       crossTick(brush, before, after)
     }
+  }
+  if (aids.length) {
+    const [from, to] = aids.length
+    trace([from, to])
+    const [a, b] = [map(matrix, from), map(matrix, to)]
+    crossTick(brush, lerp(b, a, 2), b)
+    crossTick(brush, a, lerp(a, b, 2))
+    write(`${Math.round(distance(from, to))} px`, lerp(from, to, 0.5), '#746c5e', 8, 4)
   }
   brush.lineWidth = 1
   if (aids.room && !isEmptyBox(everything)) {

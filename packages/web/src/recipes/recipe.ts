@@ -50,19 +50,22 @@ export const onOff = (words: string): Field => ({ kind: 'switch', words })
 /** How many frames each drawing is shown. */
 export const EACH_DRAWING = frames('each drawing')
 
+/** The nearest whole number; never −0, which is stored as another one. */
+export const rounded = (value: number): number => Math.round(value) + 0
+
 /** A handle for a place that is a pair of numbers. */
 export const placeHandle = <N extends { readonly x: number; readonly y: number }>(words: string): Handle<N> => ({
   words,
   goes: 'everywhere',
   at: ({ x, y }) => ({ x, y }),
-  dragged: (_, to) => ({ x: Math.round(to.x), y: Math.round(to.y) }) as Partial<N>,
+  dragged: (_, to) => ({ x: rounded(to.x), y: rounded(to.y) }) as Partial<N>,
 })
 /** A handle for a place on the ground. */
 export const groundHandle = <N extends { readonly x: number; readonly ground: number }>(words: string): Handle<N> => ({
   words,
   goes: 'everywhere',
   at: ({ x, ground }) => ({ x, y: ground }),
-  dragged: (_, to) => ({ x: Math.round(to.x), ground: Math.round(to.y) }) as Partial<N>,
+  dragged: (_, to) => ({ x: rounded(to.x), ground: rounded(to.y) }) as Partial<N>,
 })
 
 /** A place of a recipe that is dragged over the paper, in paper pixels. */

@@ -15,10 +15,13 @@ watchEffect(
     const brush = canvas.value?.getContext('2d')
     if (!brush) return
     const [width, height] = [props.width * pixelRatio.value, props.height * pixelRatio.value].map(Math.round)
-    // Another size, even the same one again, clears the canvas and its brush.
-    Object.assign(brush.canvas, { width, height })
+    // Pictures that move are painted often: only another size makes the canvas anew.
+    if (brush.canvas.width !== width || brush.canvas.height !== height) Object.assign(brush.canvas, { width, height })
+    else brush.clearRect(0, 0, width as number, height as number)
+    brush.save()
     brush.scale(pixelRatio.value, pixelRatio.value)
     props.paint(brush)
+    brush.restore()
   },
   { flush: 'post' },
 )

@@ -1,3 +1,4 @@
+import { fallFrames } from '@unhurried/core/motion'
 import type { LengthReading } from '@unhurried/core/time'
 import { counted, secondsLabel } from '@unhurried/core/time'
 
@@ -19,3 +20,7 @@ export function lengthInWords(reading: LengthReading, fps: number): string {
   const words = `${counted(reading.frames, 'frame')}, ${secondsLabel(reading.frames, fps)}`
   return reading.exact ? words : `${reading.wished.toFixed(1)} frames: becomes ${words}`
 }
+
+/** How large a metre is on the paper, and how long a fall takes. */
+export const scaleInWords = (pxPerMetre: number, fps: number): string =>
+  `1 m is ${Math.round(pxPerMetre)} px; falling it takes ${fallFrames(1, fps).toFixed(1)} frames`

@@ -4,7 +4,7 @@ import { lengthOf, plain, shareFrames, type Run } from '../../time/exposure.ts'
 import { nearestFrame } from '../../time/frames.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { proposed, type Proposal } from './proposal.ts'
-import type { Format, ShotDocument, Take, WayOfWorking } from '../model/model.ts'
+import { LIMITS, type Format, type ShotDocument, type Take, type WayOfWorking } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { columnOf } from '../model/selectors.ts'
 
@@ -14,6 +14,11 @@ import { columnOf } from '../model/selectors.ts'
 
 /** Changes the sheet the film is drawn on, where there is nothing on it that would have to follow. */
 export const setFormat = (patch: Partial<Format>): Operation[] => [{ kind: 'format.set', patch }]
+
+/** How many paper pixels a metre is: `px` of them are `metres`; null forgets it. */
+export const setScale = (px: number, metres: number | null): Operation[] => [
+  { kind: 'shot.set', patch: { scale: metres === null ? null : px / metres } },
+]
 
 /** Works in another order. */
 export const workWay = (way: WayOfWorking): Operation[] => [{ kind: 'shot.set', patch: { way } }]
@@ -178,5 +183,7 @@ export function changeSize(document: ShotDocument, width: number, height: number
     if (Object.keys(places).length) ops.push({ kind: 'marks.place', drawing: drawing.id, places })
     return ops
   })
-  return [set, ...moved]
+  const scaled: Operation[] =
+    document.scale === null ? [] : [{ kind: 'shot.set', patch: { scale: Math.min(LIMITS.scale, k * document.scale) } }]
+  return [set, ...moved, ...scaled]
 }

@@ -2,12 +2,12 @@ import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
 import { copyCycle, linkCycle, moveCycle, slideCycle } from './cycles.ts'
-import { changeRate, changeSize } from './format.ts'
+import { changeRate, changeSize, setScale } from './format.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
 import { cycleAt } from './layerForm.ts'
 import type { Proposal } from './proposal.ts'
 import { isAnimated, isDelivered, type ShotDocument } from '../model/model.ts'
-import { applyBatch, columnsCover, cyclesHold, type Operation } from '../operations/index.ts'
+import { applyBatch, columnsCover, cyclesHold, refuse, type Operation } from '../operations/index.ts'
 import { layerIntoDrawings, partToLayer } from './parts.ts'
 import { layerOver, newPass, newPassOfAll, oldPasses } from './passes.ts'
 import { drawingQueue } from '../model/queue.ts'
@@ -172,6 +172,22 @@ test('another size scales to fit, centres, or leaves: strokes and marks alike', 
   expect(sized('leave')).toEqual([1280, null, { x: 320, y: 180, planted: true }])
   expect(sized('centre')).toEqual([1280, [1, 0, 0, 1, 320, 460], { x: 640, y: 640, planted: true }])
   expect(sized('fit')).toEqual([1280, [2, 0, 0, 2, 0, 280], { x: 640, y: 640, planted: true }])
+  // A metre grows along with what is drawn.
+  const scaled = after(base, setScale(180, 1.5))
+  const scales = (['fit', 'centre', 'leave'] as const).map(
+    how => after(scaled, changeSize(scaled, 1280, 1280, how)).scale,
+  )
+  expect([scaled.scale, ...scales]).toEqual([120, 240, 120, 120])
+  expect(after(scaled, setScale(1, null)).scale).toBeNull()
+  for (const [px, metres] of [
+    [0, 1],
+    [1, 0],
+    [Infinity, 1],
+    [-5, 1],
+  ] as const) {
+    const [op] = setScale(px, metres)
+    expect(refuse(base, op as Operation)?.what).toBe('scale')
+  }
 })
 
 describe('a new pass', () => {

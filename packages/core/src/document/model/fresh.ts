@@ -68,5 +68,6 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     guides: {},
     way: 'pose-to-pose',
     exposure: usualOn(format.fps),
+    scale: null,
   }
 }

@@ -3,11 +3,12 @@ import { planWith } from '../../motion/table.ts'
 import type { Guide, ShotDocument } from './model.ts'
 
 /** What a recipe is told of a shot. */
-export const recipeShot = ({ format, exposure }: ShotDocument): RecipeShot => ({
+export const recipeShot = ({ format, exposure, scale }: ShotDocument): RecipeShot => ({
   width: format.width,
   height: format.height,
   fps: format.fps,
   exposure,
+  scale,
 })
 
 const plans = new WeakMap<Guide, Plan<unknown>>()

@@ -267,6 +267,8 @@ export interface ShotDocument {
   readonly way: WayOfWorking
   /** frames that a new drawing gets */
   readonly exposure: number
+  /** paper pixels of a metre, once somebody has said how tall something is */
+  readonly scale: number | null
 }
 
 /** Bounds of what a document may hold; operations that would pass them are refused. */
@@ -294,5 +296,7 @@ export const LIMITS = {
   /** a side of a picture, in its own pixels */
   picturePx: MOST_PICTURE_PX,
   exposure: 200,
+  /** paper pixels a metre */
+  scale: 100_000,
   reasonLength: 200,
 } as const

@@ -1,7 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { withCycle, withCycles, type Cycle } from '../../time/cycle.ts'
-import { plain, type Run } from '../../time/exposure.ts'
 import { FIRST } from '../model/fresh.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, doBatch, openedForm, replay, storedForm, tiesHold, type Operation } from './index.ts'
@@ -98,32 +96,6 @@ describe('a batch worked out on a bench', () => {
     expect(Object.keys(get(storedForm(tied.document).takes, 't1').columns)).toEqual([FIRST.drawn])
     const [a, b] = ['t0', 't1'].map(id => tied.document.takes[id]?.columns[FIRST.background])
     expect(a).toBe(b)
-  })
-})
-
-describe('cycles of a layer in one pass', () => {
-  test('are what they are one after the other', () => {
-    const drawing = fc.constantFrom('a', 'b', 'c', null)
-    const runs = fc.array(fc.record({ drawing, frames: fc.integer({ min: 1, max: 4 }) }), {
-      minLength: 1,
-      maxLength: 8,
-    })
-    const stretch = fc.tuple(fc.integer({ min: 0, max: 5 }), fc.integer({ min: 1, max: 6 }), runs, fc.boolean())
-    fc.assert(
-      fc.property(runs, fc.array(stretch, { maxLength: 4 }), (column, stretches) => {
-        let at = 0
-        const cycles = stretches.map(([gap, frames, pattern, open], i): Cycle => {
-          const from = at + gap
-          at = from + frames
-          const last = open && i === stretches.length - 1
-          return { id: `c${i}`, layer: 'l', from, to: last ? null : at, offset: 0, pattern }
-        })
-        const start = plain(column as Run[])
-        const single = cycles.reduce<readonly Run[]>((now, cycle) => withCycle(now, cycle), start)
-        expect(withCycles(start, [...cycles].reverse())).toEqual(single)
-      }),
-      { numRuns: 500, seed: 29 },
-    )
   })
 })
 

@@ -28,7 +28,14 @@ import type { Bench } from './bench.ts'
 export interface Operations {
   'format.set': { readonly patch: Partial<Format> }
   /** the way of working, which take is the current one, and the frames a new drawing gets */
-  'shot.set': { readonly patch: { readonly way?: WayOfWorking; readonly current?: string; readonly exposure?: number } }
+  'shot.set': {
+    readonly patch: {
+      readonly way?: WayOfWorking
+      readonly current?: string
+      readonly exposure?: number
+      readonly scale?: number | null
+    }
+  }
   'layer.add': { readonly layer: Layer }
   'layer.set': {
     readonly id: string

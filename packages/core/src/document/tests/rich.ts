@@ -96,7 +96,10 @@ type Chooser = ReturnType<typeof chooser>
 /** For every kind an operation that is likely to be taken; a kind without one does not compile. */
 const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => Omit<OperationOf<K>, 'kind'> } = {
   'format.set': (_, c) => ({ patch: { fps: c.number(0, 60) } }),
-  'shot.set': (d, c) => ({ patch: c.number(0, 1) ? { current: c.id(d.takes) } : { exposure: c.number(0, 5) } }),
+  'shot.set': (d, c) => {
+    const own = [{ current: c.id(d.takes) }, { exposure: c.number(0, 5) }, { scale: c.number(0, 3) || null }]
+    return { patch: own[c.number(0, 2)] as object }
+  },
   'layer.add': (d, c) => {
     const id = c.free(d.layers)
     return { layer: newLayer(id, id, c.number(0, 9), { follows: c.number(0, 3) ? null : c.id(d.layers) }) }

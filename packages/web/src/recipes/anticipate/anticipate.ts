@@ -1,8 +1,8 @@
 import type { Point } from '@unhurried/core/geometry'
 import type { NumbersOf } from '@unhurried/core/motion'
-import { bare, choice, count, EACH_DRAWING, frames, px, share, type RecipeDesk } from '../recipe.ts'
+import { bare, choice, count, EACH_DRAWING, frames, px, share, rounded, type RecipeDesk } from '../recipe.ts'
 
-const round = Math.round
+const round = rounded
 /** Two ends are never one place. */
 const apart = (from: Point, to: Point): Point => (to.x === from.x && to.y === from.y ? { x: to.x + 1, y: to.y } : to)
 const whole = ({ x, y }: Point): Point => ({ x: round(x), y: round(y) })

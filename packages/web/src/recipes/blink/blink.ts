@@ -1,6 +1,17 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
-import { choice, count, degrees, EACH_DRAWING, frames, onOff, placeHandle, px, type RecipeDesk } from '../recipe.ts'
+import {
+  choice,
+  count,
+  degrees,
+  EACH_DRAWING,
+  frames,
+  onOff,
+  placeHandle,
+  px,
+  rounded,
+  type RecipeDesk,
+} from '../recipe.ts'
 
 export const blink: RecipeDesk<NumbersOf<'blink'>> = {
   words: 'blink',
@@ -27,8 +38,8 @@ export const blink: RecipeDesk<NumbersOf<'blink'>> = {
       goes: 'everywhere',
       at: ({ x, y, apart, wide, high }) => ({ x: x + apart / 2 + wide, y: y - high }),
       dragged: ({ x, y, apart }, to) => ({
-        wide: clamp(Math.round(to.x - x - apart / 2), 1, 4000),
-        high: clamp(Math.round(y - to.y), 1, 4000),
+        wide: clamp(rounded(to.x - x - apart / 2), 1, 4000),
+        high: clamp(rounded(y - to.y), 1, 4000),
       }),
     },
   },

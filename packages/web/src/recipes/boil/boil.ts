@@ -1,6 +1,6 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
-import { bare, count, placeHandle, px, type RecipeDesk } from '../recipe.ts'
+import { bare, count, placeHandle, px, rounded, type RecipeDesk } from '../recipe.ts'
 
 export const boil: RecipeDesk<NumbersOf<'boil'>> = {
   words: 'boil',
@@ -20,8 +20,8 @@ export const boil: RecipeDesk<NumbersOf<'boil'>> = {
       goes: 'everywhere',
       at: ({ x, y, width, height }) => ({ x: x + width / 2, y: y + height / 2 }),
       dragged: ({ x, y }, to) => ({
-        width: clamp(Math.round(2 * (to.x - x)), 2, 8192),
-        height: clamp(Math.round(2 * (to.y - y)), 2, 8192),
+        width: clamp(rounded(2 * (to.x - x)), 2, 8192),
+        height: clamp(rounded(2 * (to.y - y)), 2, 8192),
       }),
     },
   },

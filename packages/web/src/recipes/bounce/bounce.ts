@@ -1,7 +1,7 @@
 import type { BounceNumbers } from '@unhurried/core/motion'
-import type { RecipeDesk } from '../recipe.ts'
+import { rounded, type RecipeDesk } from '../recipe.ts'
 
-const round = Math.round
+const round = rounded
 
 export const bounce: RecipeDesk<BounceNumbers> = {
   words: 'bounce',

@@ -12,6 +12,7 @@ import {
   placeHandle,
   px,
   share,
+  rounded,
   type RecipeDesk,
 } from '../recipe.ts'
 
@@ -54,15 +55,15 @@ export const chain: RecipeDesk<NumbersOf<'chain'>> = {
         y: y + links * link * Math.cos(rest),
       }),
       dragged: ({ x, y, links }, to) => ({
-        link: clamp(Math.round((distance({ x, y }, to) / links) * TENTH) / TENTH, 1, 2000),
-        rest: clamp(Math.round(Math.atan2(to.x - x, to.y - y) * THOUSANDTH) / THOUSANDTH, -MOST_RAD, MOST_RAD),
+        link: clamp(rounded((distance({ x, y }, to) / links) * TENTH) / TENTH, 1, 2000),
+        rest: clamp(rounded(Math.atan2(to.x - x, to.y - y) * THOUSANDTH) / THOUSANDTH, -MOST_RAD, MOST_RAD),
       }),
     },
     across: {
       words: 'how far its root goes',
       goes: 'to the sides',
       at: ({ x, y, across }) => ({ x: x + across, y }),
-      dragged: ({ x }, to) => ({ across: clamp(Math.round(to.x - x), -4000, 4000) }),
+      dragged: ({ x }, to) => ({ across: clamp(rounded(to.x - x), -4000, 4000) }),
     },
   },
 }

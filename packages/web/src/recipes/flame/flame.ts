@@ -1,6 +1,6 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
-import { bare, count, EACH_DRAWING, placeHandle, px, type RecipeDesk } from '../recipe.ts'
+import { bare, count, EACH_DRAWING, placeHandle, px, rounded, type RecipeDesk } from '../recipe.ts'
 
 export const flame: RecipeDesk<NumbersOf<'flame'>> = {
   words: 'flame',
@@ -20,7 +20,7 @@ export const flame: RecipeDesk<NumbersOf<'flame'>> = {
       words: 'its tip',
       goes: 'up and down',
       at: ({ x, y, height }) => ({ x, y: y - height }),
-      dragged: ({ y }, to) => ({ height: clamp(Math.round(y - to.y), 2, 8000) }),
+      dragged: ({ y }, to) => ({ height: clamp(rounded(y - to.y), 2, 8000) }),
     },
   },
 }

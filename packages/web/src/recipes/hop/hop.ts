@@ -10,10 +10,11 @@ import {
   onOff,
   px,
   share,
+  rounded,
   type RecipeDesk,
 } from '../recipe.ts'
 
-const round = Math.round
+const round = rounded
 
 export const hop: RecipeDesk<NumbersOf<'hop'>> = {
   words: 'hop',

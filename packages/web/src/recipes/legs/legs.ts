@@ -10,6 +10,7 @@ import {
   onOff,
   px,
   share,
+  rounded,
   type RecipeDesk,
 } from '../recipe.ts'
 
@@ -50,7 +51,7 @@ export const legs: RecipeDesk<NumbersOf<'legs'>> = {
       at: ({ x, ground, high }) => ({ x, y: ground - high }),
       dragged: (numbers, to) => {
         const high = numbers.ground - to.y
-        return { high: high === numbers.high ? high : bodyWithinReach(numbers, clamp(Math.round(high), 0, 8000)) }
+        return { high: high === numbers.high ? high : bodyWithinReach(numbers, clamp(rounded(high), 0, 8000)) }
       },
     },
   },

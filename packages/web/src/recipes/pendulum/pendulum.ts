@@ -10,6 +10,7 @@ import {
   placeHandle,
   px,
   share,
+  rounded,
   type RecipeDesk,
 } from '../recipe.ts'
 
@@ -37,7 +38,7 @@ export const pendulum: RecipeDesk<NumbersOf<'pendulum'>> = {
       words: 'what swings',
       goes: 'up and down',
       at: ({ x, y, length }) => ({ x, y: y + length }),
-      dragged: ({ y }, to) => ({ length: clamp(Math.round(to.y - y), 1, 8000) }),
+      dragged: ({ y }, to) => ({ length: clamp(rounded(to.y - y), 1, 8000) }),
     },
   },
 }

@@ -1,8 +1,8 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
-import { count, EACH_DRAWING, groundHandle, share, type RecipeDesk } from '../recipe.ts'
+import { count, EACH_DRAWING, groundHandle, share, rounded, type RecipeDesk } from '../recipe.ts'
 
-const half = (px: number): number => clamp(Math.round(px), 2, 4000)
+const half = (px: number): number => clamp(rounded(px), 2, 4000)
 
 export const soft: RecipeDesk<NumbersOf<'soft'>> = {
   words: 'soft on soft',

@@ -1,8 +1,19 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
-import { bare, degrees, EACH_DRAWING, frames, onOff, placeHandle, px, share, type RecipeDesk } from '../recipe.ts'
+import {
+  bare,
+  degrees,
+  EACH_DRAWING,
+  frames,
+  onOff,
+  placeHandle,
+  px,
+  share,
+  rounded,
+  type RecipeDesk,
+} from '../recipe.ts'
 
-const half = (px: number): number => clamp(Math.round(px), 2, 4000)
+const half = (px: number): number => clamp(rounded(px), 2, 4000)
 
 export const turn: RecipeDesk<NumbersOf<'turn'>> = {
   words: 'turn of a head',

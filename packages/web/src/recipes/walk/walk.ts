@@ -10,11 +10,12 @@ import {
   onOff,
   px,
   share,
+  rounded,
   type RecipeDesk,
 } from '../recipe.ts'
 
 type Numbers = NumbersOf<'walk'>
-const round = Math.round
+const round = rounded
 const wayOf = ({ facing }: Numbers): number => (facing === 'right' ? 1 : -1)
 /** Whole pixels that the leg can reach; what is there already is left alone. */
 const within = (numbers: Numbers, field: 'stride' | 'hip', px: number): number =>

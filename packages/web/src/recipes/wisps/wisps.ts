@@ -1,6 +1,6 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
-import { count, EACH_DRAWING, placeHandle, px, type RecipeDesk } from '../recipe.ts'
+import { count, EACH_DRAWING, placeHandle, px, rounded, type RecipeDesk } from '../recipe.ts'
 
 /** So many wisps at a time can be told apart. */
 const MOST = 60
@@ -24,7 +24,7 @@ export const wisps: RecipeDesk<NumbersOf<'wisps'>> = {
       words: 'where they are gone',
       goes: 'up and down',
       at: ({ x, y, height }) => ({ x, y: y - height }),
-      dragged: ({ y, pitch }, to) => ({ height: clamp(Math.round(y - to.y), 4, Math.min(16_000, MOST * pitch)) }),
+      dragged: ({ y, pitch }, to) => ({ height: clamp(rounded(y - to.y), 4, Math.min(16_000, MOST * pitch)) }),
     },
   },
 }

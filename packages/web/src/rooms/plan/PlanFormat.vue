@@ -18,7 +18,7 @@ import { DESTINATIONS, ratioInWords } from '@unhurried/core/work'
 import { ElInput, ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { useShot } from '../../stores/shot.ts'
-import { lengthInWords } from '../../words/lengths.ts'
+import { lengthInWords, scaleInWords } from '../../words/lengths.ts'
 import { whyNotInWords } from '../../words/refusals.ts'
 
 /** The sheet the film is drawn on, and how long it is, in every unit at once. */
@@ -223,6 +223,7 @@ const perFrame = computed(() => (1000 / format.value.fps).toFixed(1))
       </template>
       <button class="plain soft" @click="asked = null">leave it as it is</button>
     </div>
+    <p v-if="shot.document?.scale" class="soft">{{ scaleInWords(shot.document.scale, format.fps) }}</p>
     <dl>
       <dt>frames</dt>
       <dd>{{ frames }}</dd>

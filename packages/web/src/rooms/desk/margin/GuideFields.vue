@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { recipeShot, type Guide, type GuideNumber } from '@unhurried/core/document'
+import { earthGravity } from '@unhurried/core/motion'
 import { computed, ref } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
 import type { Field } from '../../../recipes/recipe.ts'
@@ -27,6 +28,11 @@ function asked({ times = 1, places = 4 }: NumberAsked, value: GuideNumber | unde
   return typeof value === 'number' ? Math.round(value * times * 10 ** places) / 10 ** places : null
 }
 const take = (name: string, value: GuideNumber) => (why.value = acts.change(props.guide, { [name]: value }) ?? '')
+/** Gravity as on earth, to a thousandth; null while the shot has no scale. */
+const earth = computed(() => {
+  const scale = shot.document?.scale
+  return scale ? Math.round(earthGravity(scale, shot.document?.format.fps ?? 24) * 1000) / 1000 : null
+})
 /** All its numbers as some way to do it has them. */
 function takeWay(event: Event): void {
   const select = event.target as HTMLSelectElement
@@ -60,7 +66,16 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
           :open="field.open && '–'"
           :disabled="disabled"
         />
-        <span class="soft">{{ guide.numbers[name] === null ? field.open : field.unit }}</span>
+        <button
+          v-if="name === 'gravity' && earth !== null"
+          class="plain earth"
+          :disabled="disabled"
+          :title="`As on earth, for the scale of the shot: ${earth} px/f²`"
+          @click="take(name, earth)"
+        >
+          as on earth
+        </button>
+        <span v-else class="soft">{{ guide.numbers[name] === null ? field.open : field.unit }}</span>
       </template>
       <input
         v-else-if="field.kind === 'switch'"
@@ -135,5 +150,10 @@ select {
 button {
   justify-self: start;
   padding-left: 0;
+}
+
+.earth {
+  color: var(--green);
+  white-space: nowrap;
 }
 </style>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { setScale } from '@unhurried/core/document'
+import { distance } from '@unhurried/core/geometry'
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
@@ -7,6 +9,7 @@ import { DIMS } from '../../../stores/settings.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import NumberField from '../../../shared/NumberField.vue'
+import { scaleInWords } from '../../../words/lengths.ts'
 import WordChoice from '../../../shared/WordChoice.vue'
 
 /** Lines over the paper to draw by, and how it is seen. */
@@ -44,6 +47,27 @@ function addArc(): void {
   if (!document) return
   set({ arcs: [...sight.aids.arcs, freshArc(document.format, measure.reading?.path?.points ?? [])] })
 }
+
+/** A length from foot to top, in the middle of the paper to begin with; told in metres, it gives the shot its scale. */
+function toggleLength(): void {
+  const { document } = shot
+  if (!document) return
+  const { width, height: high } = document.format
+  const at = (share: number) => ({ x: Math.round(width / 2), y: Math.round(high * share) })
+  set({ length: sight.aids.length ? null : [at(0.85), at(0.35)] })
+}
+const lengthPx = computed(() => (sight.aids.length ? distance(...sight.aids.length) : 0))
+const metres = computed(() => {
+  const scale = shot.document?.scale
+  return scale && lengthPx.value ? Math.round((lengthPx.value / scale) * 100) / 100 : null
+})
+function takeMetres(typed: number | null): void {
+  if (typed === null) shot.commit('no scale', setScale(1, null))
+  else if (typed > 0 && lengthPx.value >= 1) shot.commit('scale', setScale(lengthPx.value, typed))
+}
+const scaleWords = computed(() =>
+  shot.document?.scale ? scaleInWords(shot.document.scale, shot.document.format.fps) : '',
+)
 
 function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: number, most: number): void {
   if (typed !== null && typed >= least && typed <= most) set({ [name]: typed })
@@ -94,6 +118,29 @@ function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: 
         />
         <span class="soft">px</span>
       </template>
+    </p>
+    <p class="line">
+      <button
+        class="plain"
+        :class="{ on: sight.aids.length !== null }"
+        :aria-pressed="sight.aids.length !== null"
+        title="Lay it along something whose height is known, and say how tall it is: gravity and flights then follow"
+        @click="toggleLength"
+      >
+        length of
+      </button>
+      <template v-if="sight.aids.length !== null">
+        <NumberField
+          :value="metres"
+          :take="takeMetres"
+          :step="0.1"
+          open="–"
+          label="Length, metres"
+          :disabled="!shot.mayDraw"
+        />
+        <span class="soft">m</span>
+      </template>
+      <span v-if="scaleWords" class="soft scale">{{ scaleWords }}</span>
     </p>
     <p class="line arcs">
       <button

@@ -27,6 +27,8 @@ function paint(brush: CanvasRenderingContext2D): void {
   brush.lineWidth = 0.8
   figureOf(props.recipe, plan.value, frame.value % plan.value.frames, constructionOn(brush, matrix.value, null, false))
 }
+/** So often it is looked at: a dozen of them move beside the paper, and must not cost it anything. */
+const LOOKED_AT_FPS = 12
 /** The last frame is held for a moment where it does not loop. */
 const REST_S = 0.6
 const { pause, resume } = useRafFn(
@@ -36,7 +38,7 @@ const { pause, resume } = useRafFn(
     const now = Math.floor((timestamp * props.shot.fps) / 1000) % (frames + rest)
     frame.value = Math.min(frames - 1, now)
   },
-  { immediate: false },
+  { immediate: false, fpsLimit: LOOKED_AT_FPS },
 )
 watch(motion, now => (now === 'reduce' ? pause() : resume()), { immediate: true })
 </script>

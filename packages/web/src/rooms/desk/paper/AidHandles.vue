@@ -27,8 +27,18 @@ const arcs = computed(() =>
     }),
   ),
 )
+const length = computed(() =>
+  (sight.aids.length ?? []).map((at, i): PaperHandle => {
+    const drag = ({ x, y }: Point) => {
+      const [from, to] = sight.aids.length ?? [at, at]
+      const moved = { x: Math.round(x), y: Math.round(y) }
+      sight.aids = { ...sight.aids, length: i === 0 ? [moved, to] : [from, moved] }
+    }
+    return { id: `length ${i}`, name: `length in metres: drag its ${i === 0 ? 'foot' : 'top'}`, look: 'arc', at, drag }
+  }),
+)
 </script>
 
 <template>
-  <PaperHandles :matrix="matrix" :handles="[...levels, ...arcs]" />
+  <PaperHandles :matrix="matrix" :handles="[...levels, ...arcs, ...length]" />
 </template>
