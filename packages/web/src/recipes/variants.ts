@@ -31,7 +31,7 @@ function lessAndMore(desk: AnyRecipeDesk, { numbers }: Guide): Variant[] {
     const other = { ...numbers, [main]: shown / times }
     return shown === value * times
       ? []
-      : [{ words: `${Math.round(shown * 100) / 100}${unit && ` ${unit}`}`, numbers: other }]
+      : [{ words: `${Math.round(shown * 100) / 100}${unit === '%' || unit === '°' ? unit : ''}`, numbers: other }]
   })
 }
 

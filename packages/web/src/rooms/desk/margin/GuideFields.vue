@@ -73,7 +73,7 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
           :title="`As on earth, for the scale of the shot: ${earth} px/f²`"
           @click="take(name, earth)"
         >
-          as on earth
+          on earth
         </button>
         <span v-else class="soft">{{ guide.numbers[name] === null ? field.open : field.unit }}</span>
       </template>
@@ -109,7 +109,7 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
 
 label {
   display: grid;
-  grid-template-columns: 1fr 54px 62px;
+  grid-template-columns: minmax(0, 1fr) 52px 54px;
   align-items: center;
   gap: 6px;
   min-height: 26px;

@@ -140,8 +140,8 @@ function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: 
         />
         <span class="soft">m</span>
       </template>
-      <span v-if="scaleWords" class="soft scale">{{ scaleWords }}</span>
     </p>
+    <p v-if="scaleWords" class="soft scale">{{ scaleWords }}</p>
     <p class="line arcs">
       <button
         v-for="(_, i) in sight.aids.arcs"
@@ -178,6 +178,11 @@ function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: 
 </template>
 
 <style scoped>
+.scale {
+  margin: -2px 0 2px;
+  font-size: 12px;
+}
+
 .switches {
   display: flex;
   flex-wrap: wrap;
