@@ -139,8 +139,8 @@ input[type='checkbox'] {
   accent-color: var(--green);
 }
 
-select {
-  grid-column: 2 / 4;
+label:has(select) {
+  grid-template-columns: auto minmax(0, 1fr);
 }
 
 .why {

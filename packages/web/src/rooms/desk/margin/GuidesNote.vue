@@ -2,7 +2,7 @@
 import { guidePlan, laidAlready, type Guide, type LaidAlready } from '@unhurried/core/document'
 import { RECIPES, type RecipeName } from '@unhurried/core/motion'
 import { counted } from '@unhurried/core/time'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { deskOf, SHOWN_RECIPES } from '../../../recipes/table.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
@@ -22,6 +22,13 @@ const acts = useGuideActs()
 /** the paper that movements to choose from are worked out on */
 const SAMPLE = { width: 640, height: 360, fps: 24, exposure: 2 }
 const choosing = ref(false)
+const choices = ref<HTMLElement | null>(null)
+/** The movements to choose from are brought into sight. */
+async function toggleChoosing(): Promise<void> {
+  choosing.value = !choosing.value
+  await nextTick()
+  choices.value?.scrollIntoView({ block: 'nearest' })
+}
 function choose(recipe: RecipeName): void {
   choosing.value = false
   acts.add(recipe)
@@ -69,11 +76,11 @@ const goTo = (guide: Guide) => {
       class="plain word another"
       :aria-expanded="choosing"
       :disabled="!desk.mayEdit"
-      @click="choosing = !choosing"
+      @click="toggleChoosing"
     >
       {{ choosing ? 'no other movement' : 'another movement' }}
     </button>
-    <ul v-if="choosing || !shown.length" class="recipes" aria-label="Recipes">
+    <ul v-if="choosing || !shown.length" ref="choices" class="recipes" aria-label="Recipes">
       <li v-for="recipe in SHOWN_RECIPES" :key="recipe">
         <button
           class="plain recipe"

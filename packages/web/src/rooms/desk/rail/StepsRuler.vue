@@ -47,8 +47,14 @@ const seen = computed(() => {
       }
     }),
   }))
-  const known = (way: (typeof followed)[number]) => way.places.filter(place => place.at).length
-  const best = followed.reduce((most, way) => (known(way) > known(most) ? way : most))
+  const told = followed.map(way => {
+    const known = way.places.filter(place => place.at).length
+    const moves = movedSteps(way.places, round).reduce((sum, step) => sum + (step.px ?? 0), 0)
+    return { ...way, known, moves }
+  })
+  const best = told.reduce((most, way) =>
+    way.known > most.known || (way.known === most.known && most.moves === 0 && way.moves > 0) ? way : most,
+  )
   const steps = movedSteps(best.places, round)
   const here = Math.max(0, ids.indexOf(desk.drawing?.id ?? ''))
   const from = Math.max(0, Math.min(here - AROUND, ids.length - 1 - 2 * AROUND))
