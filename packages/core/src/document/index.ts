@@ -1,5 +1,6 @@
 export * from './acts/answers.ts'
 export * from './acts/changes.ts'
+export * from './acts/guideLines.ts'
 export * from './acts/guides.ts'
 export * from './acts/layGuide.ts'
 export * from './acts/notes.ts'

@@ -2,6 +2,7 @@ import {
   changeGuide,
   copyGuide,
   freshGuide,
+  guideLines,
   layGuide,
   moveGuide,
   removeGuide,
@@ -104,6 +105,14 @@ export function useGuideActs() {
         { layer: guide.layer },
         moveGuide(guide.id, { locked }),
       ),
+    /** Its construction as pen lines on a guide layer of their own. */
+    asLines(guide: Guide) {
+      const { document, take } = shot
+      const { words } = deskOf(guide)
+      if (!document || !take || !shot.mayDraw) return
+      const { ops, samples } = guideLines(document, take, guide, `${words} lines`, newId)
+      asking.act({ label: `${words} as lines`, attempt: () => ({ ok: true, ops }), more: { samples } })
+    },
     copyHere: (guide: Guide) =>
       commit(`copy the guide: ${deskOf(guide).words}`, { layer: guide.layer }, copyGuide(guide, newId(), desk.frame)),
     remove: (guide: Guide) => commit(`remove the guide: ${deskOf(guide).words}`, guide, removeGuide(guide.id)),

@@ -147,6 +147,14 @@ const goTo = (guide: Guide) => {
         >
           {{ (name === 'shown' ? guide.shown : !guide[name]) ? way[0] : way[1] }}
         </button>
+        <button
+          class="plain word"
+          :disabled="!desk.mayEdit"
+          title="Its construction as pen lines on a guide layer, which is never sent off"
+          @click="acts.asLines(guide)"
+        >
+          as lines
+        </button>
         <button class="plain word" :disabled="!acts.mayChange(guide)" @click="acts.remove(guide)">remove</button>
       </p>
     </section>
