@@ -8,6 +8,8 @@ export type Allowed =
     } & NumberBounds)
   | { readonly kind: 'choice'; readonly of: readonly string[] }
   | { readonly kind: 'switch' }
+  /** the id of a mark, or null for none */
+  | { readonly kind: 'mark' }
 
 /** What every number of a recipe may be; a missing one does not compile. */
 export type AllowedNumbers<N> = { readonly [F in keyof N]: Allowed }
@@ -26,6 +28,8 @@ export const whole = (least: number, most: number, open?: string): Allowed => ({
 export const oneOf = (...of: readonly string[]): Allowed => ({ kind: 'choice', of })
 /** Yes or no. */
 export const ON_OFF: Allowed = { kind: 'switch' }
+/** The id of a mark of the shot, or none. */
+export const MARK_ID: Allowed = { kind: 'mark' }
 /** A place on the paper or some way beside it, in pixels. */
 export const PLACE = real(-20_000, 20_000)
 /** Frames a drawing is shown. */
@@ -42,6 +46,8 @@ export function refuseOutside<N extends object>(numbers: N, allowed: AllowedNumb
     const value: unknown = numbers[field]
     if (may.kind === 'switch') {
       if (typeof value !== 'boolean') return { field, why: 'must be on or off' }
+    } else if (may.kind === 'mark') {
+      if (value !== null && !(typeof value === 'string' && /^[\w-]{1,40}$/.test(value))) return { field, why: 'must be a mark, or none' }
     } else if (may.kind === 'choice') {
       if (typeof value !== 'string' || !may.of.includes(value)) return { field, why: `must be ${listed(may.of)}` }
     } else if (!(may.open !== undefined && value === null)) {

@@ -86,7 +86,7 @@ describe.each(RECIPE_NAMES)('%s keeps the contract', name => {
   test('refuses whatever is none of its numbers, by its name, and never throws', () => {
     const [{ shot, numbers }] = plans as [(typeof plans)[number]]
     for (const field of Object.keys(numbers)) {
-      for (const value of [NaN, Infinity, 1e9, -1e9, 'none', undefined, {}, []]) {
+      for (const value of [NaN, Infinity, 1e9, -1e9, 'none of these', undefined, {}, []]) {
         expect(recipe.refuse({ ...numbers, [field]: value }, shot)?.field).toBe(field)
       }
     }

@@ -9,6 +9,14 @@ export interface RecipeShot {
   readonly exposure: number
   /** paper pixels of a metre; null where nobody has said */
   readonly scale?: number | null
+  /** where a mark lies, by its id: its places in the order of frames, counted from where the guide begins; none where it has none */
+  readonly wayOf?: (mark: string) => readonly FramedPlace[]
+}
+
+/** Where something is on a frame. */
+export interface FramedPlace {
+  readonly frame: number
+  readonly at: Point
 }
 
 /** Metres a second, a second. */

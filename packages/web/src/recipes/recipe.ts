@@ -17,6 +17,8 @@ export type Field =
       readonly open?: string
     }
   | { readonly kind: 'switch'; readonly words: string }
+  /** a mark of the shot, or none */
+  | { readonly kind: 'mark'; readonly words: string }
   | { readonly kind: 'choice'; readonly words: string; readonly options: readonly (readonly [string, string])[] }
 
 const number = (words: string, unit: string, step: number): Field => ({ kind: 'number', words, unit, step })
@@ -47,6 +49,8 @@ export const choice = (words: string, options: Readonly<Record<string, string>>)
 })
 /** Yes or no. */
 export const onOff = (words: string): Field => ({ kind: 'switch', words })
+/** A mark of the shot. */
+export const markField = (words: string): Field => ({ kind: 'mark', words })
 /** How many frames each drawing is shown. */
 export const EACH_DRAWING = frames('each drawing')
 

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { expectedOf } from '../../motion/table.ts'
 import { placed } from '../../time/exposure.ts'
 import { valueOf } from '../../chart/halves.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
@@ -176,6 +177,26 @@ describe('a guide laid on the sheet', () => {
       { numRuns: 60 },
     )
   })
+})
+
+test('a guide that follows a mark is worked out anew when the mark is moved', () => {
+  const laid = (() => {
+    const document = dropped(fresh(200))
+    const step = layGuide(document, currentTake(document), acorn(document), counter(), 'stay')
+    if (!step.ok) throw new Error(step.code)
+    return after(document, step.ops)
+  })()
+  const [centre] = marksOf(laid, L)
+  const added = after(laid, freshGuide(laid, 'chain', { take: FIRST.take, layer: L, from: 0 }, 'strap'))
+  const strap = (document: ShotDocument) => get(document.guides, 'strap')
+  const hung = after(added, changeGuide(strap(added), { drive: 'mark', follows: centre?.id ?? '' }))
+  const rootOf = (document: ShotDocument) => expectedOf('chain', guidePlan(document, strap(document)), 0).marks.root
+  expect(rootOf(hung)).toEqual({ x: 256, y: 144 })
+  expect(guidePlan(hung, strap(hung))).toBe(guidePlan(hung, strap(hung)))
+  const first = Object.values(hung.drawings).find(drawing => drawing.number === 1)!
+  const places = { [centre!.id]: { x: 300, y: 90, planted: false } }
+  const moved = after(hung, [{ kind: 'marks.place', drawing: first.id, places }])
+  expect(rootOf(moved)).toEqual({ x: 300, y: 90 })
 })
 
 describe('a guide laid again', () => {

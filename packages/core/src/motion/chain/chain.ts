@@ -1,8 +1,18 @@
 import { distance, lerp, type Point } from '../../geometry/point.ts'
 import { PLAIN_PLAN, softly, told1, wholeSteps } from '../plain.ts'
-import { drawingOf, oneByOne, shownOn, snap, type Plan, type PlannedDrawing, type Recipe } from '../recipe.ts'
+import {
+  drawingOf,
+  oneByOne,
+  shownOn,
+  snap,
+  type Plan,
+  type PlannedDrawing,
+  type Recipe,
+  type RecipeShot,
+} from '../recipe.ts'
 import { anglesByOffset, jointsOf } from './links.ts'
 import { chainDefaults, refuseChain, type ChainNumbers } from './numbers.ts'
+import { rootThrough } from './spline.ts'
 import { ranOnce, ranRound, type Root } from './spring.ts'
 
 /** A chain worked out. */
@@ -14,8 +24,8 @@ export interface ChainPlan extends Plan<ChainNumbers> {
 }
 
 /**
- * Something that hangs on what moves (a tail, a strap, hair, cloth, an antenna): its root goes to and fro or goes once and
- * stops, and the links follow by offset, by springs, or are left hanging and come after.
+ * Something that hangs on what moves (a tail, a strap, hair, cloth, an antenna): its root goes to and fro, goes once and
+ * stops, or goes where a mark goes, and the links follow by offset, by springs, or are left hanging and come after.
  */
 export const chain: Recipe<ChainNumbers, ChainPlan> = {
   through: ['line'],
@@ -54,13 +64,17 @@ const TRAILS_FROM_PX = 0.5
 /** A tip that moves by more from drawing to drawing at the end has not come to rest. */
 const AT_REST_PX = 1
 
-function planChain(numbers: ChainNumbers): ChainPlan {
+function planChain(numbers: ChainNumbers, shot: RecipeShot): ChainPlan {
   const { exposure: n, drive, how } = numbers
-  const period = wholeSteps(numbers.period, n)
+  const way = drive === 'mark' && numbers.follows !== null ? (shot.wayOf?.(numbers.follows) ?? []) : []
+  const followed = way.length > 1 ? way : null
+  const goes = followed ? Math.max(1, followed[followed.length - 1]?.frame ?? 1) : numbers.period
+  const period = wholeSteps(goes, n)
   const frames = drive === 'swing' ? period : period + wholeSteps(numbers.after, n)
   const count = frames / n
-  const root = rootOf(numbers, period)
+  const root = followed ? rootThrough(followed) : rootOf(numbers, period)
   const told: string[] = []
+  if (drive === 'mark' && !followed) told.push('the mark it follows is not placed on two drawings yet: its root stands')
   const lines = linesOf(numbers, root, period, frames, told)
   const tips = lines.map(line => line[line.length - 1] as Point)
   const names = namesOf(numbers, lines, period / n)
@@ -79,7 +93,7 @@ function planChain(numbers: ChainNumbers): ChainPlan {
     exposures: oneByOne(count, n),
     beats: [...names].flatMap(([i, name]) => (name === 'extreme' ? [] : [{ frame: i * n, name }])),
     marks: ['root', 'tip'],
-    snapped: [snap(drive === 'swing' ? 'frames of a swing' : 'frames of the way', numbers.period, period)],
+    snapped: [snap(drive === 'swing' ? 'frames of a swing' : 'frames of the way', goes, period)],
     told,
     lines,
     speeds: lines.map((_, i) => root.velocity(i * n)),
@@ -101,9 +115,11 @@ function rootOf({ x, y, across, up, drive }: ChainNumbers, period: number): Root
   }
   const half = Math.PI / period
   const goes = (f: number) => f > 0 && f < period
-  const along = (share: number) => ({ x: across * share, y: -up * share })
+  // One that follows a mark without places stands where it was put.
+  const far = drive === 'mark' ? 0 : 1
+  const along = (share: number) => ({ x: across * share * far, y: -up * share * far })
   return {
-    at: f => ({ x: x + across * softly(f / period), y: y - up * softly(f / period) }),
+    at: f => ({ x: x + along(softly(f / period)).x, y: y + along(softly(f / period)).y }),
     velocity: f => along(goes(f) ? (half * Math.sin(half * f)) / 2 : 0),
     acceleration: f => along(goes(f) ? (half * half * Math.cos(half * f)) / 2 : 0),
   }
@@ -114,11 +130,13 @@ function linesOf(numbers: ChainNumbers, root: Root, period: number, frames: numb
   const at = Array.from({ length: frames / n }, (_, i) => i * n)
   if (how === 'hang') return leftHanging(numbers, root, at)
   if (how === 'offset') {
-    const turned = (f: number) =>
-      drive === 'swing'
-        ? turn * Math.sin((2 * Math.PI * f) / period)
-        : // While it goes the root leans back, most in the middle of the way.
-          -Math.sign(numbers.across || 1) * turn * Math.sin(Math.PI * Math.min(1, Math.max(0, f / period)))
+    const fastest = Math.max(1e-9, ...at.map(f => Math.abs(root.velocity(f).x)))
+    const turned = (f: number): number => {
+      if (drive === 'swing') return turn * Math.sin((2 * Math.PI * f) / period)
+      if (drive === 'mark') return (-turn * root.velocity(f).x) / fastest
+      // While it goes the root leans back, most in the middle of the way.
+      return -Math.sign(numbers.across || 1) * turn * Math.sin(Math.PI * Math.min(1, Math.max(0, f / period)))
+    }
     return at.map(f => jointsOf(root.at(f), link, anglesByOffset(numbers, rest, turned, f)))
   }
   const spring = { ...numbers, linkPx: link, restRad: rest, links }

@@ -1,4 +1,15 @@
-import { DEGREE, EXPOSURE, ON_OFF, oneOf, PLACE, real, refuseOutside, whole, type AllowedNumbers } from '../allowed.ts'
+import {
+  DEGREE,
+  EXPOSURE,
+  MARK_ID,
+  ON_OFF,
+  oneOf,
+  PLACE,
+  real,
+  refuseOutside,
+  whole,
+  type AllowedNumbers,
+} from '../allowed.ts'
 import type { NumbersRefusal, RecipeShot } from '../recipe.ts'
 
 /** What is asked of a chain. Places and lengths in paper pixels, angles in radians, times in frames. */
@@ -13,8 +24,10 @@ export interface ChainNumbers {
   readonly rest: number
   /** offset: as the root did before. spring: by weight and springs. hang: the tip is left behind, then comes after */
   readonly how: 'offset' | 'spring' | 'hang'
-  /** swing: the root goes to and fro for ever. move: it goes once, and stops */
-  readonly drive: 'swing' | 'move'
+  /** swing: the root goes to and fro for ever. move: it goes once, and stops. mark: it goes where a mark goes */
+  readonly drive: 'swing' | 'move' | 'mark'
+  /** the id of that mark */
+  readonly follows: string | null
   /** how far the root goes to either side, or altogether */
   readonly across: number
   /** how far it rises twice a swing, or altogether */
@@ -50,7 +63,8 @@ const ALLOWED: AllowedNumbers<ChainNumbers> = {
   link: real(1, 2000),
   rest: real(-Math.PI, Math.PI),
   how: oneOf('offset', 'spring', 'hang'),
-  drive: oneOf('swing', 'move'),
+  drive: oneOf('swing', 'move', 'mark'),
+  follows: MARK_ID,
   across: LENGTH,
   up: LENGTH,
   turn: real(0, Math.PI),
@@ -89,6 +103,7 @@ export function chainDefaults({ width, height, fps, exposure }: RecipeShot): Cha
     rest: 0,
     how: 'offset',
     drive: 'swing',
+    follows: null,
     across: Math.round(width * 0.08),
     up: 0,
     turn: DEGREE * 20,

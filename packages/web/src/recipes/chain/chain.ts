@@ -8,6 +8,7 @@ import {
   degrees,
   EACH_DRAWING,
   frames,
+  markField,
   onOff,
   placeHandle,
   px,
@@ -27,7 +28,8 @@ export const chain: RecipeDesk<NumbersOf<'chain'>> = {
   main: ['how', 'drive', 'period'],
   fields: {
     how: choice('follows', { offset: 'some frames later', spring: 'by springs', hang: 'left hanging' }),
-    drive: choice('its root', { swing: 'goes to and fro', move: 'goes once' }),
+    drive: choice('its root', { swing: 'goes to and fro', move: 'goes once', mark: 'follows a mark' }),
+    follows: markField('that mark'),
     period: frames('frames of that'),
     turn: degrees('it turns by'),
     up: px('it rises by'),

@@ -17,10 +17,12 @@ const shot = useShot()
 const recipe = computed(() => deskOf(props.guide))
 const whole = ref(false)
 const why = ref('')
+/** A mark is asked for at once where the root is to follow one. */
+const asksForMark = (field: Field): boolean => field.kind === 'mark' && props.guide.numbers.drive === 'mark'
 const shown = computed(() =>
   Object.entries(recipe.value.fields).filter(
     (entry): entry is [string, Field] =>
-      entry[1] !== undefined && (whole.value || recipe.value.main.includes(entry[0])),
+      entry[1] !== undefined && (whole.value || recipe.value.main.includes(entry[0]) || asksForMark(entry[1])),
   ),
 )
 /** A number as it is asked for: in its own unit, not longer than it need be. */
@@ -28,6 +30,8 @@ function asked({ times = 1, places = 4 }: NumberAsked, value: GuideNumber | unde
   return typeof value === 'number' ? Math.round(value * times * 10 ** places) / 10 ** places : null
 }
 const take = (name: string, value: GuideNumber) => (why.value = acts.change(props.guide, { [name]: value }) ?? '')
+/** Marks that something can follow: points, of whatever layer. */
+const marks = computed(() => Object.values(shot.document?.marks ?? {}).filter(mark => mark.kind === 'point'))
 /** Gravity as on earth, to a thousandth; null while the shot has no scale. */
 const earth = computed(() => {
   const scale = shot.document?.scale
@@ -84,6 +88,15 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
         :disabled="disabled"
         @change="event => take(name, (event.target as HTMLInputElement).checked)"
       />
+      <select
+        v-else-if="field.kind === 'mark'"
+        :value="guide.numbers[name] ?? ''"
+        :disabled="disabled"
+        @change="event => take(name, (event.target as HTMLSelectElement).value || null)"
+      >
+        <option value="">none</option>
+        <option v-for="mark in marks" :key="mark.id" :value="mark.id">{{ mark.name }}</option>
+      </select>
       <select
         v-else
         :value="guide.numbers[name]"
