@@ -3,6 +3,8 @@ import type { Locator, Page } from 'playwright/test'
 import { expect, test, type World } from './world.ts'
 
 test.describe.configure({ timeout: 240_000 })
+// A dozen pictures that move beside each other take the machine from what is looked at.
+test.use({ contextOptions: { reducedMotion: 'reduce' } })
 
 /** What stands in the way of anyone in a part of the screen as it is. */
 async function blames(page: Page, part: string): Promise<string[]> {

@@ -24,6 +24,8 @@ test('the demo: every room shows the film, measured, and can be read and reached
   expect(await blames(page)).toEqual([])
   await page.getByRole('button', { name: 'Sit down' }).click()
   await expect(page.getByText('16 drawings, all drawn')).toBeVisible()
+  // Cards are worked out once they are in sight.
+  await page.getByRole('link', { name: 'Open A dropped acorn' }).scrollIntoViewIfNeeded()
   await expect(page.getByText('3 of 7 drawings, 4 to go')).toBeVisible()
   expect(await blames(page)).toEqual([])
   await page.getByRole('link', { name: 'Open Hop between lily pads' }).click()

@@ -1,6 +1,8 @@
 // `npm test`: types, rules, unit, integration and interface tests from a fresh machine, closing with one plain line.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
+import { once } from 'node:events'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
 import { startCluster, temporaryFolder } from './postgres.mjs'
 import { ensureBuilt, ensureDebianPackages, ensureNpmPackages, ROOT } from './prepare.mjs'
@@ -25,10 +27,18 @@ async function step(words, command, args, env = {}) {
   return status === 0
 }
 
-/** A check that is one thing: it passes or fails as a whole. */
-async function check(words, script) {
-  if (await step(words, 'npm', ['run', script, '--silent', '--loglevel=error'])) passed++
-  else failed++
+/** Checks that are one thing each, beside each other: each passes or fails as a whole. */
+async function checks(words, scripts) {
+  say(words)
+  const options = { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] }
+  const ends = scripts.map(script =>
+    once(spawn('npm', ['run', script, '--silent', '--loglevel=error'], options), 'exit'),
+  )
+  for (const [code] of await Promise.all(ends)) {
+    if (code === 0) passed++
+    else failed++
+  }
+  if (interrupted) throw new PlainError('Stopped.')
 }
 
 /** Counts from a report; a run that failed without a failed test (or left no report) counts as one failure. */
@@ -50,12 +60,15 @@ await tell(async () => {
   rmSync(results, { recursive: true, force: true })
   mkdirSync(results, { recursive: true })
 
-  await check('Types, about 25 seconds.', 'types')
-  await check('Rules and layout of the code, about 15 seconds.', 'lint')
+  await checks('Types, rules and layout of the code, about 30 seconds.', ['types', 'lint'])
   const cluster = await startCluster({ folder: temporaryFolder(), throwAway: true })
   try {
     const env = { TEST_CLUSTER_URL: cluster.url('postgres'), NODE_OPTIONS: '--experimental-vm-modules --no-warnings' }
-    const jest = ['--json', '--outputFile=test-results/jest.json']
+    const jest = [
+      '--json',
+      '--outputFile=test-results/jest.json',
+      `--maxWorkers=${Math.max(2, availableParallelism() - 1)}`,
+    ]
     const units = await step('Unit and integration tests, about 40 seconds.', bin('jest'), jest, env)
     count(units, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
 
