@@ -47,7 +47,8 @@ export function refuseOutside<N extends object>(numbers: N, allowed: AllowedNumb
     if (may.kind === 'switch') {
       if (typeof value !== 'boolean') return { field, why: 'must be on or off' }
     } else if (may.kind === 'mark') {
-      if (value !== null && !(typeof value === 'string' && /^[\w-]{1,40}$/.test(value))) return { field, why: 'must be a mark, or none' }
+      if (value !== null && !(typeof value === 'string' && /^[\w-]{1,40}$/.test(value)))
+        return { field, why: 'must be a mark, or none' }
     } else if (may.kind === 'choice') {
       if (typeof value !== 'string' || !may.of.includes(value)) return { field, why: `must be ${listed(may.of)}` }
     } else if (!(may.open !== undefined && value === null)) {
