@@ -1,21 +1,8 @@
 import { presetWish, valueOf } from '@unhurried/core/chart'
-import {
-  applyBatch,
-  FIRST,
-  AS_IT_COMES,
-  freshDocument,
-  get,
-  keysAround,
-  makeDrawings,
-  recipeShot,
-  type Batch,
-  type Operation,
-  type ShotDocument,
-} from '@unhurried/core/document'
+import { FIRST, AS_IT_COMES, get, keysAround, makeDrawings, recipeShot, type Operation } from '@unhurried/core/document'
 import { bounce } from '@unhurried/core/motion'
 import { rotation, map, type Point } from '@unhurried/core/geometry'
-import { drawnWith } from './hand.ts'
-import type { Drawn } from './hop.ts'
+import { Study, type Drawn } from './study.ts'
 import { curve, disc, type Mark } from './tilda.ts'
 
 /** The exercise: 18 frames at 24, on twos; the acorn leaves the branch slowly and hits the ground fast. */
@@ -70,33 +57,19 @@ function ground(): Mark[] {
 
 /** An exercise half done: both keys, the chart and its sheets are there, the breakdown is drawn, the halves wait. */
 export function acornExercise(): Drawn {
-  const samples = new Map<string, Uint8Array>()
-  const batches: Batch[] = []
-  const { frames: length, ...format } = ACORN
-  let document: ShotDocument = freshDocument(format, length, 'acorn')
-  const commit = (label: string, ops: readonly Operation[]) => {
-    const result = applyBatch(document, ops)
-    if (!result.ok) throw new Error(`the exercise cannot be made: ${result.refusal.code} ${result.refusal.what}`)
-    document = result.document
-    batches.push({ id: `acorn-${batches.length + 1}`, label, ops })
-  }
-  const draw = (drawing: string, marks: readonly Mark[]) => {
-    const done = drawnWith(drawing, marks)
-    for (const [id, bytes] of done.samples) samples.set(id, bytes)
-    for (const op of done.ops) commit('pen line', [op])
-  }
+  const study = new Study('acorn', ACORN, 'acorn')
   const sheet = (layer: string, id: string, number: number, from: number, frames: number): Operation[] => [
     { kind: 'drawing.add', drawing: { id, layer, number, role: 'key', elements: {}, marks: {} } },
     { kind: 'exposure.write', take: FIRST.take, layer, from, runs: [{ drawing: id, frames }] },
   ]
-  commit('ground', sheet(FIRST.background, 'ground', 1, 0, ACORN.frames))
-  draw('ground', ground())
-  commit('keys', [...sheet(FIRST.drawn, 'acorn-a', 1, 0, 2), ...sheet(FIRST.drawn, 'acorn-b', 13, 12, 6)])
-  draw('acorn-a', acorn(0))
-  draw('acorn-b', acorn(1))
+  study.commit('ground', sheet(FIRST.background, 'ground', 1, 0, ACORN.frames))
+  study.draw('ground', ground())
+  study.commit('keys', [...sheet(FIRST.drawn, 'acorn-a', 1, 0, 2), ...sheet(FIRST.drawn, 'acorn-b', 13, 12, 6)])
+  study.draw('acorn-a', acorn(0))
+  study.draw('acorn-b', acorn(1))
 
-  const take = get(document.takes, FIRST.take)
-  const pair = keysAround(document, take, FIRST.drawn, 0)
+  const take = get(study.document.takes, FIRST.take)
+  const pair = keysAround(study.document, take, FIRST.drawn, 0)
   if (!pair) throw new Error('the exercise has no keys')
   // What it was worked out by: half a second from rest, straight down, on twos; it lies where it lands.
   const fall = {
@@ -107,8 +80,8 @@ export function acornExercise(): Drawn {
     gravity: (2 * (GROUND.y - TOP.y)) / 12 ** 2,
   }
   const rest = { forward: 0, bounces: 0, squash: 0, stretch: 0, exposure: 2 }
-  const numbers = { ...bounce.defaults(recipeShot(document)), ...fall, ...rest }
-  commit('guide: bounce', [
+  const numbers = { ...bounce.defaults(recipeShot(study.document)), ...fall, ...rest }
+  study.commit('guide: bounce', [
     {
       kind: 'guide.add',
       guide: {
@@ -123,10 +96,10 @@ export function acornExercise(): Drawn {
     },
   ])
   let made = 0
-  const making = makeDrawings(document, take, pair, presetWish('slow-out'), 5, 2, () => `acorn-i${++made}`)
+  const making = makeDrawings(study.document, take, pair, presetWish('slow-out'), 5, 2, () => `acorn-i${++made}`)
   if (!making.ok) throw new Error(making.code)
-  commit('drawings of the chart', making.ops)
-  const breakdown = Object.values(document.charts)[0]?.ticks.find(tick => tick.depth === 0)
-  if (breakdown?.drawing) draw(breakdown.drawing, acorn(valueOf(breakdown.at)))
-  return { batches, samples }
+  study.commit('drawings of the chart', making.ops)
+  const breakdown = Object.values(study.document.charts)[0]?.ticks.find(tick => tick.depth === 0)
+  if (breakdown?.drawing) study.draw(breakdown.drawing, acorn(valueOf(breakdown.at)))
+  return study.drawn
 }

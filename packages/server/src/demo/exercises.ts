@@ -1,23 +1,11 @@
 import { FIRST } from '@unhurried/core/document'
 import { lerp, map, rotation, type Point } from '@unhurried/core/geometry'
-import { archOutline, wispsOn } from '@unhurried/core/motion'
+import { archOutline, hangingOn, wispsOn, type PlanOf } from '@unhurried/core/motion'
 import { Study, type StudyPaper, type Whole } from './study.ts'
-import { curve, disc, points, type Mark } from './tilda.ts'
+import { curve, disc, line, type Mark, points, shape } from './tilda.ts'
 
 const PAPER: StudyPaper = { width: 960, height: 720, fps: 24, frames: 48, paper: '#fdfaf3' }
 
-const line = (width: number, through: readonly Point[], swatch = 'graphite'): Mark => ({
-  kind: 'line',
-  swatch,
-  width,
-  points: through,
-})
-const shape = (swatch: string, through: readonly Point[]): Mark => ({
-  kind: 'shape',
-  swatch,
-  width: 1,
-  points: through,
-})
 /** A painted thing with its outline. */
 const solid = (swatch: string, outline: readonly Point[], width = 4.6): Mark[] => [
   shape(swatch, outline),
@@ -77,35 +65,26 @@ export function hangingLantern(): Whole {
     exposure: 2,
   })
   drawings.forEach((id, i) => {
-    if (i % 2 === 0) study.draw(id, lantern(plan.numbers, plan.period, i * 2))
+    if (i % 2 === 0) study.draw(id, lantern(plan, i))
   })
   return study.whole
 }
 
-function lantern(
-  at: { x: number; y: number; length: number; swing: number; links: number; link: number; lag: number; growth: number },
-  period: number,
-  frame: number,
-): Mark[] {
-  const turn = (f: number) => at.swing * Math.cos((2 * Math.PI * f) / period)
-  const hang = rotation(-turn(frame), at)
+function lantern(plan: PlanOf<'pendulum'>, drawing: number): Mark[] {
+  const { numbers: at } = plan
+  const { angle, joints } = hangingOn(plan, drawing)
+  const hang = rotation(-angle, at)
   const place = (ps: readonly Point[]) => ps.map(p => map(hang, { x: at.x + p.x, y: at.y + at.length + p.y }))
   const glass = place(curve(points(-46, -44, -58, 0, -44, 50, 44, 50, 58, 0, 46, -44), true))
   const lid = place(curve(points(-52, -42, -30, -66, 0, -74, 30, -66, 52, -42, 0, -36), true))
   const foot = place(curve(points(-48, 48, -40, 62, 40, 62, 48, 48, 0, 44), true))
   const flame = place(curve(points(0, -26, 15, 8, 10, 28, 0, 34, -10, 28, -15, 8), true))
-  const tail: Point[] = [map(hang, { x: at.x, y: at.y + at.length + 62 })]
-  for (let k = 0; k < at.links; k++) {
-    const angle = turn(frame - at.lag * (k + 1)) * at.growth ** k
-    const { x, y } = tail[tail.length - 1] as Point
-    tail.push({ x: x + at.link * Math.sin(angle), y: y + at.link * Math.cos(angle) })
-  }
   return [
     line(
       3.6,
       [at, ...place(points(0, -74))].map(({ x, y }) => ({ x, y })),
     ),
-    ...solid('pond', band(tail, 13, 4), 3),
+    ...solid('pond', band(joints, 13, 4), 3),
     ...solid('lamp', glass),
     shape('straw', flame),
     line(2.4, flame),

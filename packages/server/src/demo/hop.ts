@@ -1,23 +1,21 @@
 import { presetTicks, presetWish, valueOf } from '@unhurried/core/chart'
 import {
   newLayer,
-  applyBatch,
   copyTake,
   exposeSelection,
   FIRST,
-  freshDocument,
   get,
   holdDrawing,
-  type Batch,
   type ChartTick,
   type Operation,
   type Role,
   type Swatch,
 } from '@unhurried/core/document'
 import { pointAlong, smoothPath, type Point } from '@unhurried/core/geometry'
-import { drawnWith, measured } from './hand.ts'
+import { measured } from './hand.ts'
 import { marsh } from './marsh.ts'
 import { moth, ROUND_THE_MOON } from './moth.ts'
+import { Study, type Drawn } from './study.ts'
 import { marksOn, tilda, type Mark, type Pose } from './tilda.ts'
 
 /** The hop: 30 frames at 24, on twos, from the left pad to the right one. */
@@ -191,39 +189,17 @@ function settled(plan: Planned, area: number): { marks: Mark[]; pose: Pose } {
   return best
 }
 
-/** A shot as it would be drawn at the desk: batches to commit in order, and the stroke samples they use. */
-export interface Drawn {
-  readonly batches: readonly Batch[]
-  readonly samples: ReadonlyMap<string, Uint8Array>
-}
-
 const round = (p: Point): Point => ({ x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 })
 
 /** Hop between lily pads, all drawings done. */
 export function hop(): Drawn {
-  const samples = new Map<string, Uint8Array>()
-  const batches: Batch[] = []
-  const { frames: length, ...size } = HOP
-  let document = freshDocument(size, length, 'Tilda')
-  const commit = (label: string, ops: readonly Operation[]) => {
-    const result = applyBatch(document, ops)
-    if (!result.ok) throw new Error(`the hop cannot be drawn: ${result.refusal.code} ${result.refusal.what}`)
-    document = result.document
-    batches.push({ id: `hop-${batches.length + 1}`, label, ops })
-  }
-  const draw = (drawing: string, marks: readonly Mark[]) => {
-    const done = drawnWith(drawing, marks)
-    for (const [id, bytes] of done.samples) samples.set(id, bytes)
-    for (const op of done.ops)
-      commit(op.kind === 'elements.add' && op.elements[0]?.kind === 'shape' ? 'painted shape' : 'pen line', [op])
-  }
-
-  commit(
+  const study = new Study('hop', HOP, 'Tilda')
+  study.commit(
     'colours of the marsh',
     MARSH_SWATCHES.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
   )
   const pads = { id: 'pads', layer: FIRST.background, number: 1, role: 'key', elements: {}, marks: {} } as const
-  commit('pads', [
+  study.commit('pads', [
     { kind: 'layer.set', id: FIRST.background, patch: { name: 'pads' } },
     { kind: 'drawing.add', drawing: pads },
     {
@@ -234,9 +210,9 @@ export function hop(): Drawn {
       runs: [{ drawing: 'pads', frames: HOP.frames }],
     },
   ])
-  draw('pads', marsh())
+  study.draw('pads', marsh())
 
-  commit(
+  study.commit(
     'marks',
     ['nose', 'clasp', 'toes'].map((name, i): Operation => ({
       kind: 'mark.add',
@@ -248,29 +224,29 @@ export function hop(): Drawn {
   let frame = 0
   for (const plan of plans) {
     const { id, number, role, frames } = plan
-    commit(`new drawing ${number}`, [
+    study.commit(`new drawing ${number}`, [
       { kind: 'drawing.add', drawing: { id, layer: FIRST.drawn, number, role, elements: {}, marks: {} } },
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: frame, runs: [{ drawing: id, frames }] },
     ])
     frame += frames
     const { marks, pose } = settled(plan, reference)
-    draw(id, marks)
+    study.draw(id, marks)
     const places = Object.fromEntries(
       Object.entries(marksOn(pose)).map(([mark, at]) => [
         mark,
         { ...round(at), planted: mark === 'toes' && pose.planted },
       ]),
     )
-    commit(`marks on ${number}`, [{ kind: 'marks.place', drawing: id, places }])
+    study.commit(`marks on ${number}`, [{ kind: 'marks.place', drawing: id, places }])
   }
   const ticks: ChartTick[] = TICKS.map((tick, i) => ({ ...tick, drawing: `tilda-${5 + 2 * i}` }))
   const chart = { layer: FIRST.drawn, from: 'tilda-1', to: 'tilda-15', wish: presetWish('both'), ticks }
-  commit('chart', [
+  study.commit('chart', [
     { kind: 'chart.add', chart: { id: 'hop-chart', part: null, ...chart } },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: HOP.frames } },
   ])
 
-  commit('moth', [
+  study.commit('moth', [
     {
       kind: 'layer.add',
       // Wings that open and close have no area to be kept.
@@ -281,9 +257,9 @@ export function hop(): Drawn {
       drawing: { id, layer: 'layer-moth', number, role: number === 1 ? 'key' : 'inbetween', elements: {}, marks: {} },
     })),
   ])
-  for (const { id, marks } of moth(ROUND_THE_MOON)) draw(id, marks)
+  for (const { id, marks } of moth(ROUND_THE_MOON)) study.draw(id, marks)
   const pattern = moth(ROUND_THE_MOON).map(({ id }) => ({ drawing: id, frames: 2 }))
-  commit('link as a cycle', [
+  study.commit('link as a cycle', [
     {
       kind: 'cycle.add',
       take: FIRST.take,
@@ -291,7 +267,7 @@ export function hop(): Drawn {
     },
   ])
 
-  commit('beats', [
+  study.commit('beats', [
     { kind: 'beat.add', beat: { id: 'off', name: 'off', frame: 4 } },
     { kind: 'beat.add', beat: { id: 'lands', name: 'lands', frame: 14 } },
     { kind: 'pin.set', take: FIRST.take, drawing: 'tilda-15', beat: 'lands' },
@@ -302,7 +278,7 @@ export function hop(): Drawn {
     [14, 22, 'Lands soft, squashed; the satchel swings past her.'],
     [22, 30, 'Settles.'],
   ] as const
-  commit(
+  study.commit(
     'action notes',
     notes.map(([start, to, text], i): Operation => ({
       kind: 'note.add',
@@ -310,25 +286,25 @@ export function hop(): Drawn {
     })),
   )
 
-  commit(
+  study.commit(
     'a take that floats',
-    copyTake(document, FIRST.take, 'floats', 'floats at the top', () => 'floats-guide'),
+    copyTake(study.document, FIRST.take, 'floats', 'floats at the top', () => 'floats-guide'),
   )
-  const slower = holdDrawing(document, get(document.takes, 'floats'), FIRST.drawn, 8, 5, {
+  const slower = holdDrawing(study.document, get(study.document.takes, 'floats'), FIRST.drawn, 8, 5, {
     following: 'ripple',
     room: 'longer',
   })
   if (!slower.ok) throw new Error(slower.code)
-  commit('hold longer', slower.ops)
-  commit(
+  study.commit('hold longer', slower.ops)
+  study.commit(
     'a snappy take',
-    copyTake(document, FIRST.take, 'snappy', 'snappy', () => 'snappy-guide'),
+    copyTake(study.document, FIRST.take, 'snappy', 'snappy', () => 'snappy-guide'),
   )
-  const quick = exposeSelection(document, get(document.takes, 'snappy'), [FIRST.drawn], 4, 14, 1)
+  const quick = exposeSelection(study.document, get(study.document.takes, 'snappy'), [FIRST.drawn], 4, 14, 1)
   if (!quick.ok) throw new Error(quick.code)
-  commit('on ones', quick.ops)
-  const rest = holdDrawing(document, get(document.takes, 'snappy'), FIRST.drawn, 20, 13, 'stay')
+  study.commit('on ones', quick.ops)
+  const rest = holdDrawing(study.document, get(study.document.takes, 'snappy'), FIRST.drawn, 20, 13, 'stay')
   if (!rest.ok) throw new Error(rest.code)
-  commit('hold longer', rest.ops)
-  return { batches, samples }
+  study.commit('hold longer', rest.ops)
+  return study.drawn
 }

@@ -1,17 +1,6 @@
-import {
-  newLayer,
-  applyBatch,
-  FIRST,
-  freshDocument,
-  type Batch,
-  type Drawing,
-  type Operation,
-  type Role,
-  type Swatch,
-} from '@unhurried/core/document'
+import { newLayer, FIRST, type Drawing, type Operation, type Role, type Swatch } from '@unhurried/core/document'
 import type { Nib, Point } from '@unhurried/core/geometry'
-import { drawnWith } from './hand.ts'
-import type { Drawn } from './hop.ts'
+import { Study, type Drawn } from './study.ts'
 import { moth, type Flight } from './moth.ts'
 import { curve, disc, type Mark } from './tilda.ts'
 
@@ -182,16 +171,7 @@ const ROLES: readonly Role[] = ['key', 'inbetween', 'inbetween', 'breakdown', 'i
 
 /** Lantern: a flame cycle on threes, its glow, and a moth that goes round it in the same time. */
 export function lantern(): Drawn {
-  const samples = new Map<string, Uint8Array>()
-  const batches: Batch[] = []
-  const { frames: length, ...format } = LANTERN
-  let document = freshDocument(format, length, 'flame')
-  const commit = (label: string, ops: readonly Operation[]) => {
-    const result = applyBatch(document, ops)
-    if (!result.ok) throw new Error(`the lantern cannot be drawn: ${result.refusal.code} ${result.refusal.what}`)
-    document = result.document
-    batches.push({ id: `lantern-${batches.length + 1}`, label, ops })
-  }
+  const study = new Study('lantern', LANTERN, 'flame')
   const sheet = (
     layer: string,
     id: string,
@@ -201,19 +181,17 @@ export function lantern(): Drawn {
     places: Drawing['marks'] = {},
   ) => {
     const drawing = { id, layer, number, role, elements: {}, marks: places }
-    commit(`new drawing ${number}`, [{ kind: 'drawing.add', drawing }])
-    const done = drawnWith(id, marks)
-    for (const [sample, bytes] of done.samples) samples.set(sample, bytes)
-    for (const op of done.ops) commit('pen line', [op])
+    study.commit(`new drawing ${number}`, [{ kind: 'drawing.add', drawing }])
+    study.draw(id, marks)
   }
   const layer = (id: string, name: string, order: number, follows: string | null = null) =>
-    commit(`layer ${name}`, [{ kind: 'layer.add', layer: newLayer(id, name, order, { follows, volume: 'off' }) }])
+    study.commit(`layer ${name}`, [{ kind: 'layer.add', layer: newLayer(id, name, order, { follows, volume: 'off' }) }])
   const shown = (on: string, drawing: string) =>
-    commit('expose', [
-      { kind: 'exposure.write', take: FIRST.take, layer: on, from: 0, runs: [{ drawing, frames: length }] },
+    study.commit('expose', [
+      { kind: 'exposure.write', take: FIRST.take, layer: on, from: 0, runs: [{ drawing, frames: LANTERN.frames }] },
     ])
   const cycle = (id: string, on: string, drawings: readonly string[], frames: number) =>
-    commit('link as a cycle', [
+    study.commit('link as a cycle', [
       {
         kind: 'cycle.add',
         take: FIRST.take,
@@ -222,24 +200,24 @@ export function lantern(): Drawn {
     ])
   const round = (p: Point): Point => ({ x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 })
 
-  commit('colours of the night', [
-    ...Object.keys(document.swatches)
+  study.commit('colours of the night', [
+    ...Object.keys(study.document.swatches)
       .filter(id => !KEPT.includes(id))
       .map((id): Operation => ({ kind: 'swatch.remove', id })),
     ...SWATCHES.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
   ])
-  commit('name marsh', [{ kind: 'layer.set', id: FIRST.background, patch: { name: 'marsh' } }])
+  study.commit('name marsh', [{ kind: 'layer.set', id: FIRST.background, patch: { name: 'marsh' } }])
   sheet(FIRST.background, 'marsh-at-night', 1, 'key', marshAtNight())
   shown(FIRST.background, 'marsh-at-night')
 
   // Flames, their glow and beating wings have no area to be kept.
-  commit('volume', [{ kind: 'layer.set', id: FIRST.drawn, patch: { volume: 'off' } }])
+  study.commit('volume', [{ kind: 'layer.set', id: FIRST.drawn, patch: { volume: 'off' } }])
   layer('layer-glow', 'glow', 0.4)
   const glows = [0, 1, 2].map(i => `glow-${i + 1}`)
   glows.forEach((id, i) => sheet('layer-glow', id, 1 + 6 * i, i === 0 ? 'key' : 'inbetween', glow(i)))
   cycle('glow-cycle', 'layer-glow', [...glows, glows[1] as string], FLAME_FRAMES)
 
-  commit('mark tip', [
+  study.commit('mark tip', [
     { kind: 'mark.add', mark: { id: 'tip', layer: FIRST.drawn, name: 'tip', order: 0, kind: 'point' } },
   ])
   const flames = ROLES.map((_, i) => `flame-${i + 1}`)
@@ -267,7 +245,7 @@ export function lantern(): Drawn {
   const moths = moth(MOTHS).map(({ id }) => id)
   cycle('moth-cycle', 'layer-moth', moths, MOTH_FRAMES)
 
-  commit('loop and notes', [
+  study.commit('loop and notes', [
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: FLAMES * FLAME_FRAMES } },
     {
       kind: 'note.add',
@@ -278,5 +256,5 @@ export function lantern(): Drawn {
       note: { id: 'note-2', from: 18, to: 54, text: 'Twice more. The moth goes round once to each turn.' },
     },
   ])
-  return { batches, samples }
+  return study.drawn
 }

@@ -1,9 +1,9 @@
 import { FIRST, recipeShot, type Operation } from '@unhurried/core/document'
 import { rotation, map, type Point } from '@unhurried/core/geometry'
 import { RECIPES, walkAs, walkerOn, type Leg, type Limb, type NumbersOf, type Walker } from '@unhurried/core/motion'
-import { MARSH_SWATCHES, type Drawn } from './hop.ts'
-import { Study } from './study.ts'
-import { curve, disc, limb, paint, points, type Mark, type Part } from './tilda.ts'
+import { MARSH_SWATCHES } from './hop.ts'
+import { Study, type Drawn } from './study.ts'
+import { curve, disc, limb, line, type Mark, paint, type Part, points, shape } from './tilda.ts'
 
 /** Marching home: four rounds of a walk on the spot at 24, eight drawings on twos. */
 export const MARCHING = { width: 1280, height: 720, fps: 24, frames: 64, paper: '#fdfaf3' }
@@ -14,19 +14,6 @@ const TORSO = 138
 const HEAD = 60
 /** How far the ground passes from drawing to drawing; a round is two strides. */
 const PASSES = (2 * STRIDE) / 8
-
-const line = (width: number, through: readonly Point[], swatch = 'graphite'): Mark => ({
-  kind: 'line',
-  swatch,
-  width,
-  points: through,
-})
-const shape = (swatch: string, through: readonly Point[]): Mark => ({
-  kind: 'shape',
-  swatch,
-  width: 1,
-  points: through,
-})
 
 /** Places given in a measure of their own (to the front, upwards) round a place, turned. */
 function set(at: Point, unit: number, turn: number): (ps: readonly Point[]) => Point[] {

@@ -6,12 +6,12 @@ import { filmService } from '../services/films.ts'
 import { journalService, type JournalService } from '../services/journal.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
-import { HOP, hop, type Drawn } from './hop.ts'
+import { HOP, hop } from './hop.ts'
 import { hangingLantern, jellyPebbles, mistOverStone, reedInTheWind } from './exercises.ts'
 import { LANTERN, lantern } from './lantern.ts'
 import { MARCHING, marching } from './marching.ts'
 import { STAMP, stamp } from './stamp.ts'
-import type { StudyPaper } from './study.ts'
+import type { Drawn, StudyPaper } from './study.ts'
 
 /** Exercises with their guides laid, half drawn. */
 const EXERCISES = [

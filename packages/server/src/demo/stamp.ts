@@ -1,9 +1,9 @@
 import { FIRST, type Operation } from '@unhurried/core/document'
 import type { Point } from '@unhurried/core/geometry'
-import { RECIPES } from '@unhurried/core/motion'
-import { MARSH_SWATCHES, type Drawn } from './hop.ts'
-import { Study } from './study.ts'
-import { curve, disc, points, type Mark } from './tilda.ts'
+import { lowerLid, RECIPES, upperLid } from '@unhurried/core/motion'
+import { MARSH_SWATCHES } from './hop.ts'
+import { Study, type Drawn } from './study.ts'
+import { curve, disc, line, type Mark, points, shape } from './tilda.ts'
 
 /** The stamp: two seconds close up; she puffs her cheek, presses the stamp down, and winks. */
 export const STAMP = { width: 1280, height: 720, fps: 24, frames: 48, paper: '#fdfaf3' }
@@ -12,19 +12,6 @@ const FACE: Point = { x: 560, y: 350 }
 const CHEEK: Point = { x: 716, y: 420 }
 const CHEEK_R = 74
 const EYES = { x: 560, y: 214, apart: 236, wide: 66, high: 70 }
-
-const line = (width: number, through: readonly Point[], swatch = 'graphite'): Mark => ({
-  kind: 'line',
-  swatch,
-  width,
-  points: through,
-})
-const shape = (swatch: string, through: readonly Point[]): Mark => ({
-  kind: 'shape',
-  swatch,
-  width: 1,
-  points: through,
-})
 
 function table(): Mark[] {
   const edge = curve(points(-8, 610, 320, 600, 700, 604, 1288, 596), false, 16)
@@ -123,7 +110,7 @@ function eye(centre: Point, shut: number): Mark[] {
       const a = (Math.PI * i) / 24
       return { x: centre.x - wide * Math.cos(a), y: centre.y - middle * high * Math.sin(a) }
     })
-  const [up, low] = [1 - 1.45 * shut, -0.6 + 0.15 * shut]
+  const [up, low] = [upperLid(shut), lowerLid(shut)]
   const upper = edge(up)
   const lower = edge(low)
   const open = [...upper, ...[...lower].reverse()]

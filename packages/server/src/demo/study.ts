@@ -17,8 +17,13 @@ import {
 } from '@unhurried/core/document'
 import { RECIPES, type NumbersOf, type PlanOf, type RecipeName } from '@unhurried/core/motion'
 import { drawnWith } from './hand.ts'
-import type { Drawn } from './hop.ts'
 import type { Mark } from './tilda.ts'
+
+/** A shot as it would be drawn at the desk: batches to commit in order, and the stroke samples they use. */
+export interface Drawn {
+  readonly batches: readonly Batch[]
+  readonly samples: ReadonlyMap<string, Uint8Array>
+}
 
 /** A shot of the demo: its paper, rate and length. */
 export interface StudyPaper {

@@ -34,6 +34,21 @@ export interface Mark {
   readonly label?: Label
 }
 
+/** A pen line. */
+export const line = (width: number, through: readonly Point[], swatch = 'graphite'): Mark => ({
+  kind: 'line',
+  swatch,
+  width,
+  points: through,
+})
+/** A painted shape. */
+export const shape = (swatch: string, outline: readonly Point[]): Mark => ({
+  kind: 'shape',
+  swatch,
+  width: 1,
+  points: outline,
+})
+
 /** Closed outlines that belong together, their colour, and the lines drawn on them. Later parts lie over earlier ones. */
 export interface Part {
   readonly outlines: readonly (readonly Point[])[]

@@ -35,7 +35,7 @@ export const pendulum: Recipe<PendulumNumbers, PendulumPlan> = {
   plan: planPendulum,
   figure(plan, frame, sink) {
     const { numbers } = plan
-    const { joints, bob, angle } = hanging(plan, shownOn(plan, frame))
+    const { joints, bob, angle } = hangingOn(plan, shownOn(plan, frame))
     sink.path('way', arcOf(numbers), 'aid')
     sink.line('rod', numbers, bob)
     sink.ellipse('body', bob, numbers.radius, numbers.radius, -angle)
@@ -43,7 +43,7 @@ export const pendulum: Recipe<PendulumNumbers, PendulumPlan> = {
   },
   expect(plan, drawing) {
     drawingOf(plan, drawing)
-    const { bob, joints } = hanging(plan, drawing)
+    const { bob, joints } = hangingOn(plan, drawing)
     const { radius } = plan.numbers
     const body = { area: Math.PI * radius ** 2, axes: [radius, radius] as const, tiltRad: 0 }
     return { marks: { bob, tip: joints[joints.length - 1] as Point }, body }
@@ -58,8 +58,8 @@ export function angleOn({ numbers, period, loops }: PendulumPlan, frame: number)
   return numbers.swing * left * Math.cos((2 * Math.PI * t) / period)
 }
 
-/** What is drawn: the middle of what swings, and what hangs on it from its lower edge on. */
-function hanging(plan: PendulumPlan, drawing: number) {
+/** What a drawing shows: the angle, the middle of what swings, and the joints of what hangs on it from its lower edge on. Throws a UsageError on a drawing that is none. */
+export function hangingOn(plan: PendulumPlan, drawing: number) {
   const { numbers } = plan
   const { frame } = drawingOf(plan, drawing)
   const at = drawing === plan.drawings.length - 1 && !plan.loops ? Infinity : frame
