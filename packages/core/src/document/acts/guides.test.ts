@@ -293,8 +293,51 @@ describe('a guide laid again', () => {
       plan.exposures.length + 4,
       plan.drawings.length + 4,
     ])
+    // The loop that was set by laying follows; one of the animator's own is left alone.
+    expect(currentTake(slower).loop).toEqual({ from: 4, to: 4 + plan.frames + 8 })
+    const own = after(laid, [{ kind: 'loop.set', take: FIRST.take, loop: { from: 4, to: 30 } }])
+    expect(currentTake(lay(own)).loop).toEqual({ from: 4, to: 30 })
     const planted = Object.values(sheets(laid)[0]?.marks ?? {}).filter(mark => mark.planted)
     expect(planted.length).toBeGreaterThan(0)
+  })
+
+  test('what loops, begun elsewhere, goes there with its loop, and is undone as one', () => {
+    const start = fresh(100)
+    const laid = lay(after(start, freshGuide(start, 'walk', { take: FIRST.take, layer: L, from: 4 }, 'acorn')))
+    for (const from of [0, 12]) {
+      const moved = after(laid, moveGuide('acorn', { from }))
+      const step = layGuide(moved, currentTake(moved), acorn(moved), counter(), 'stay')
+      if (!step.ok) throw new Error(step.code)
+      const done = applyBatch(moved, step.ops)
+      if (!done.ok) throw new Error(done.refusal.what)
+      const take = currentTake(done.document)
+      expect([Object.values(take.cycles)[0]?.from, take.loop?.from, columnOf(take, L)[0]?.drawing === null]).toEqual([
+        from,
+        from,
+        from > 0,
+      ])
+      expect(Object.values(done.document.beats)[0]?.frame).toBe(from)
+      const back = applyBatch(done.document, done.inverse)
+      expect(back.ok && back.document).toEqual(moved)
+    }
+  })
+
+  test('a spare sheet that a chart of one’s own, or another take, still has is kept', () => {
+    const laid = lay(dropped(fresh(200)))
+    const copied = after(laid, copyTake(laid, FIRST.take, 'slow', 'slower', counter()))
+    const last = sheets(copied).at(-1)!
+    const fewer = after(copied, changeGuide(acorn(copied), { bounces: 0 }))
+    const now = lay(fewer)
+    expect(sheets(now).some(sheet => sheet.id === last.id)).toBe(false)
+    expect(get(now.drawings, last.id)).toEqual(last)
+    const [a, b] = [sheets(laid).at(-3)!, sheets(laid).at(-1)!]
+    const wish = { ease: 'even', strength: 0.5, thirds: false, points: [] } as const
+    const charted = after(laid, [
+      { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 9, kind: 'point' } },
+      { kind: 'chart.add', chart: { id: 'own', layer: L, from: a.id, to: b.id, part: 'nose', wish, ticks: [] } },
+    ])
+    const shorter = lay(after(charted, changeGuide(acorn(charted), { bounces: 0 })))
+    expect([Object.keys(shorter.charts).includes('own'), get(shorter.drawings, b.id).id]).toEqual([true, b.id])
   })
 
   test('a copy has nothing laid, and laying it makes sheets of its own', () => {

@@ -2,17 +2,19 @@ import { MOST_TICKS, valueOf } from '../../chart/halves.ts'
 import { wishTicks, type Wish } from '../../chart/wish.ts'
 import type { Plan } from '../../motion/recipe.ts'
 import { expectedOf } from '../../motion/table.ts'
-import type { Cycle } from '../../time/cycle.ts'
+import { periodOf, type Cycle } from '../../time/cycle.ts'
+import type { LoopRange } from '../../time/loop.ts'
 import { lengthOf, overwrite, placed, slice, type Run } from '../../time/exposure.ts'
 import { guidePlan } from '../model/guides.ts'
 import type { Beat, Drawing, Guide, Mark, MarkPlace, ShotDocument, Take } from '../model/model.ts'
 import { columnOf, freeNumber, isBlank, marksOf } from '../model/selectors.ts'
-import { find, type Table } from '../model/table.ts'
-import type { Operation } from '../operations/index.ts'
-import { cycleChange, settleAll, stretchChange, type LayerChange } from './changes.ts'
+import { find, get, type Table } from '../model/table.ts'
+import { refuse, type Operation } from '../operations/index.ts'
+import { cycleChange, inTurn, settleAll, stretchChange, type LayerChange } from './changes.ts'
+import { moveCycle } from './cycles.ts'
 import { cyclesOf, touchesCycle } from './layerForm.ts'
-import type { Proposal } from './proposal.ts'
-import type { Manner } from './room.ts'
+import { proposed, type Proposal } from './proposal.ts'
+import { roomOf, type Manner } from './room.ts'
 
 /** What was laid by a guide and is still there, and what laying it again would do. */
 export interface LaidAlready {
@@ -55,6 +57,65 @@ export function layGuide(
   manner: Manner,
   along: Along = 'blank',
 ): Proposal {
+  const cycle = linkedBefore(document, take, guide)
+  // A loop that was set by laying follows what is laid; any other is the animator's.
+  const sets = take.loop === null || (cycle !== null && isRound(take.loop, cycle))
+  const unused = laidAlready(document, guide).drawings.slice(guidePlan(document, guide).drawings.length)
+  const step = inTurn(document, take.id, [
+    (now, here) => (cycle && cycle.from !== guide.from ? movedThere(now, here, guide, cycle, manner) : NOTHING),
+    (now, here) => onTheSheet(now, here, guide, newId, manner, along),
+    (now, here) => proposed(sets ? roundOnce(now, here, get(now.guides, guide.id)) : []),
+    now => proposed(withoutUse(now, unused)),
+  ])
+  return step.ok ? { ...step, frame: guide.from } : step
+}
+
+const NOTHING: Proposal = proposed([])
+
+/** The linked cycle that a guide was laid as, while it shows nothing else; null where there is none. */
+function linkedBefore(document: ShotDocument, take: Take, guide: Guide): Cycle | null {
+  const ids = idsOf(laidAlready(document, guide))
+  const isIts = (run: Run) => run.drawing !== null && ids.has(run.drawing)
+  return cyclesOf(take, guide.layer).find(({ pattern }) => pattern.every(isIts)) ?? null
+}
+
+const idsOf = ({ drawings }: LaidAlready): Set<string> => new Set(drawings.flatMap(drawing => drawing?.id ?? []))
+
+/** Whether a loop is the first round of a cycle. */
+const isRound = (loop: LoopRange, cycle: Cycle): boolean =>
+  loop.from === cycle.from && loop.to === cycle.from + periodOf(cycle)
+
+/** The cycle brought to where its guide begins now. */
+function movedThere(document: ShotDocument, take: Take, { from }: Guide, cycle: Cycle, manner: Manner): Proposal {
+  const to = cycle.to === null ? null : cycle.to + from - cycle.from
+  return moveCycle(document, take, cycle, { from, to }, roomOf(manner))
+}
+
+/** The first round of what was linked becomes the loop of the take. */
+function roundOnce(document: ShotDocument, take: Take, guide: Guide): Operation[] {
+  const cycle = linkedBefore(document, take, guide)
+  if (!cycle || (take.loop && isRound(take.loop, cycle))) return []
+  const loop = { from: cycle.from, to: Math.min(take.length, cycle.from + periodOf(cycle)) }
+  return [{ kind: 'loop.set', take: take.id, loop }]
+}
+
+/** Blank sheets that nothing holds any more are taken away. */
+function withoutUse(document: ShotDocument, sheets: readonly (Drawing | null)[]): Operation[] {
+  return sheets
+    .filter(sheet => sheet !== null && isBlank(sheet))
+    .map((sheet): Operation => ({ kind: 'drawing.remove', id: (sheet as Drawing).id }))
+    .filter(op => refuse(document, op) === null)
+}
+
+/** Sheets, exposures, charts, marks and beats of a guide; and what it remembers of them. */
+function onTheSheet(
+  document: ShotDocument,
+  take: Take,
+  guide: Guide,
+  newId: () => string,
+  manner: Manner,
+  along: Along,
+): Proposal {
   const plan = guidePlan(document, guide)
   const before = laidAlready(document, guide)
   const marks = marksFor(document, guide, plan, newId)
@@ -64,75 +125,48 @@ export function layGuide(
     drawing: (drawings[drawing] as Drawing).id,
     frames,
   }))
-  const { change, linked } = changeFor(take, guide, plan, runs, before, newId, manner)
+  const change = changeFor(document, take, guide, plan, runs, newId, manner)
   const first: Operation[] = [
     ...marks.made.map((mark): Operation => ({ kind: 'mark.add', mark })),
     ...sheets.flatMap(({ drawing, isNew }): Operation[] => (isNew ? [{ kind: 'drawing.add', drawing }] : [])),
     ...sheets.flatMap(sheet => broughtAlong(sheet, along)),
   ]
-  const unused = before.drawings
-    .slice(plan.drawings.length)
-    .filter((drawing): drawing is Drawing => drawing !== null && isBlank(drawing))
   const settled = (losing: boolean) => settleAll(document, take, [change], manner, { first, losing })
   const tried = settled(false)
-  const goes = (id: string) => unused.some(drawing => drawing.id === id)
+  // Blank sheets that the plan has no more use for may go.
+  const spare = before.drawings.slice(plan.drawings.length)
+  const goes = (id: string) => spare.some(sheet => sheet?.id === id && isBlank(sheet))
   const step = !tried.ok && tried.code === 'would-cover' && tried.drawings.every(goes) ? settled(true) : tried
   if (!step.ok) return step
   const beats = beatsFor(document, guide, plan, newId)
-  const loop: Operation[] =
-    linked && take.loop === null
-      ? [{ kind: 'loop.set', take: take.id, loop: { from: guide.from, to: guide.from + plan.frames } }]
-      : []
   const laid = { drawings: drawings.map(({ id }) => id), beats: beats.ids }
-  return {
-    ok: true,
-    ops: [
-      ...step.ops,
-      ...chartsGone(document, guide),
-      ...chartsFor(guide, plan, drawings, newId),
-      ...beats.ops,
-      ...loop,
-      ...unused
-        .filter(({ id }) => !isElsewhere(document, take, id))
-        .map(({ id }): Operation => ({ kind: 'drawing.remove', id })),
-      { kind: 'guide.set', id: guide.id, patch: { laid } },
-    ],
-    frame: guide.from,
-  }
-}
-
-/** Whether another take shows a drawing, or another chart has it. */
-function isElsewhere(document: ShotDocument, take: Take, id: string): boolean {
-  const shows = (other: Take) =>
-    Object.values(other.columns).some(column => column.some(run => run.drawing === id)) || id in other.pins
-  return Object.values(document.takes).some(other => (other.id === take.id ? id in other.pins : shows(other)))
+  return proposed([
+    ...step.ops,
+    ...chartsGone(document, guide),
+    ...chartsFor(guide, plan, drawings, newId),
+    ...beats.ops,
+    { kind: 'guide.set', id: guide.id, patch: { laid } },
+  ])
 }
 
 /** How the sheet changes: in place of what was laid before, or where the guide begins. */
 function changeFor(
+  document: ShotDocument,
   take: Take,
   guide: Guide,
   plan: Plan<unknown>,
   runs: readonly Run[],
-  before: LaidAlready,
   newId: () => string,
   manner: Manner,
-): { change: LayerChange; linked: boolean } {
-  const ids = new Set(before.drawings.flatMap(drawing => drawing?.id ?? []))
-  const cycle = cyclesOf(take, guide.layer).find(({ pattern }) =>
-    pattern.every(run => run.drawing !== null && ids.has(run.drawing)),
-  )
-  if (cycle) return { change: cycleChange(take, cycle, { ...cycle, offset: 0, pattern: runs }), linked: true }
+): LayerChange {
+  const cycle = linkedBefore(document, take, guide)
+  if (cycle) return cycleChange(take, cycle, { ...cycle, offset: 0, pattern: runs })
+  const ids = idsOf(laidAlready(document, guide))
   const shown = placed(columnOf(take, guide.layer)).filter(run => run.drawing !== null && ids.has(run.drawing))
-  const [firstRun, lastRun] = [shown[0], shown[shown.length - 1]]
-  if (firstRun && lastRun)
-    return {
-      change: putInPlace(take, guide, runs, ids, firstRun.start, lastRun.start + lastRun.frames, manner),
-      linked: false,
-    }
-  const linked = plan.loops && isFreeFrom(take, guide)
-  if (linked) return { change: linkedToTheEnd(take, guide, { id: newId(), pattern: runs }), linked }
-  return { change: putAt(take, guide, plan.frames, runs, manner), linked }
+  const [first, last] = [shown[0], shown[shown.length - 1]]
+  if (first && last) return putInPlace(take, guide, runs, ids, first.start, last.start + last.frames, manner)
+  if (plan.loops && isFreeFrom(take, guide)) return linkedToTheEnd(take, guide, { id: newId(), pattern: runs })
+  return putAt(take, guide, plan.frames, runs, manner)
 }
 
 /** Exposures in place of those that were laid on frames [a, b), wherever the guide begins now. */
