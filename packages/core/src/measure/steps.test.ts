@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
-import { movedSteps, type FollowedStep } from './steps.ts'
+import type { FollowedStep } from '../document/model/followed.ts'
+import { mostTelling, movedSteps } from './steps.ts'
 
 const at = (drawing: string, start: number, x: number | null): FollowedStep => ({
   drawing,
@@ -23,4 +24,14 @@ test('round a loop the last leads to the first; what is held is one step; what i
   ])
   expect(movedSteps([at('a', 0, 3)], { from: 0, to: 4 })).toEqual([])
   expect(movedSteps([at('a', 0, 3), at('b', 2, 6), at('a', 4, 3)], { from: 0, to: 6 })).toHaveLength(2)
+})
+
+test('told of is what is known on most drawings, and of equal ones the first that moves', () => {
+  const way = (name: string, ...xs: (number | null)[]) => ({ name, steps: xs.map((x, i) => at(`${i}`, 2 * i, x)) })
+  const middle = way('middle', 0, null, 4)
+  const [root, tip, nose] = [way('root', 5, 5, 5), way('tip', 0, 9, 4), way('nose', 0, 50, 90)]
+  expect(mostTelling([middle, root, tip, nose], null)?.name).toBe('tip')
+  expect(mostTelling([middle, root], null)?.name).toBe('root')
+  expect(mostTelling([way('middle', 0, 2, 4), tip], null)?.name).toBe('middle')
+  expect(mostTelling([], null)).toBeUndefined()
 })

@@ -1,13 +1,6 @@
-import { distance, type Point } from '../geometry/point.ts'
+import type { FollowedStep } from '../document/model/followed.ts'
+import { distance } from '../geometry/point.ts'
 import type { LoopRange } from '../time/loop.ts'
-
-/** An exposure, and where what is followed lies on its drawing; null where that is not known. */
-export interface FollowedStep {
-  readonly drawing: string
-  /** frame it starts on, from 0 */
-  readonly start: number
-  readonly at: Point | null
-}
 
 /** How far something moves from one exposure to the next. */
 export interface Moved {
@@ -36,4 +29,22 @@ export function movedSteps(exposures: readonly FollowedStep[], loop: LoopRange |
     const px = a.at && b.at ? distance(a.at, b.at) : null
     return { from: a.drawing, to: b.drawing, frames, px, pxPerFrame: px === null ? null : px / frames }
   })
+}
+
+/**
+ * Of several things that could be followed over the same exposures, the one to be told of: known on most drawings; of equal ones the
+ * first that moves at all. Undefined of none.
+ */
+export function mostTelling<W extends { readonly steps: readonly FollowedStep[] }>(
+  ways: readonly W[],
+  loop: LoopRange | null,
+): W | undefined {
+  const told = ways.map(way => ({
+    way,
+    known: way.steps.filter(step => step.at).length,
+    moves: movedSteps(way.steps, loop).some(step => (step.px ?? 0) > 0),
+  }))
+  const known = Math.max(0, ...told.map(one => one.known))
+  const best = told.filter(one => one.known === known)
+  return (best.find(one => one.moves) ?? best[0])?.way
 }

@@ -1,3 +1,5 @@
+import type { PlannedDrawing } from './recipe.ts'
+
 /** What most plans have nothing of. */
 export const PLAIN_PLAN = {
   loops: false,
@@ -8,6 +10,19 @@ export const PLAIN_PLAN = {
   told: [],
   ground: 0,
 } as const
+
+/** Drawings shown for `n` frames each; those with a name of their own, by their place, are keys, or breakdowns where their name is one of those. */
+export const namedDrawings = (
+  count: number,
+  n: number,
+  names: ReadonlyMap<number, string>,
+  breakdowns: readonly string[] = [],
+): PlannedDrawing[] =>
+  Array.from({ length: count }, (_, i) => {
+    const name = names.get(i) ?? null
+    const role = name === null ? 'inbetween' : breakdowns.includes(name) ? 'breakdown' : 'key'
+    return { frame: i * n, role, name }
+  })
 
 /** The share of a way at the share `u` (0–1) of its time when it starts and ends softly: half a cosine. Clamped. */
 export const softly = (u: number): number => (1 - Math.cos(Math.PI * Math.min(1, Math.max(0, u)))) / 2

@@ -15,10 +15,18 @@ export type Field =
       readonly places?: number
       /** what stands for null, when it may be left open */
       readonly open?: string
+      /** gravity: can be that on earth, where the shot has a scale */
+      readonly gravity?: true
     }
   | { readonly kind: 'switch'; readonly words: string }
   /** a mark of the shot, or none */
-  | { readonly kind: 'mark'; readonly words: string }
+  | {
+      readonly kind: 'mark'
+      readonly words: string
+      /** when it is asked for at once, among the main ones */ readonly when: (
+        numbers: Readonly<Record<string, unknown>>,
+      ) => boolean
+    }
   | { readonly kind: 'choice'; readonly words: string; readonly options: readonly (readonly [string, string])[] }
 
 const number = (words: string, unit: string, step: number): Field => ({ kind: 'number', words, unit, step })
@@ -49,8 +57,14 @@ export const choice = (words: string, options: Readonly<Record<string, string>>)
 })
 /** Yes or no. */
 export const onOff = (words: string): Field => ({ kind: 'switch', words })
-/** A mark of the shot. */
-export const markField = (words: string): Field => ({ kind: 'mark', words })
+/** A mark of the shot; asked for at once when `when` says so. */
+export const markField = (words: string, when: (numbers: Readonly<Record<string, unknown>>) => boolean): Field => ({
+  kind: 'mark',
+  words,
+  when,
+})
+/** Gravity, px a frame, a frame. */
+export const GRAVITY: Field = { kind: 'number', words: 'gravity', unit: 'px/f²', step: 0.1, gravity: true }
 /** How many frames each drawing is shown. */
 export const EACH_DRAWING = frames('each drawing')
 

@@ -1,6 +1,7 @@
 import type { FramedPlace, Plan, RecipeShot } from '../../motion/recipe.ts'
 import { planWith } from '../../motion/table.ts'
 import type { Guide, ShotDocument } from './model.ts'
+import { followedMark } from './followed.ts'
 import { exposures } from './selectors.ts'
 import { find } from './table.ts'
 
@@ -20,14 +21,19 @@ interface Known {
 }
 const plans = new WeakMap<Guide, Known>()
 
-/** The plan of a guide of the document, worked out once: anew only when it follows a mark, and that may have moved. */
+/** The plan of a guide of the document, worked out once: anew only when it followed a mark, and that may have moved. */
 export function guidePlan(document: ShotDocument, guide: Guide): Plan<unknown> {
-  const from = typeof guide.numbers.follows === 'string' ? [document.drawings, document.takes] : []
+  const { drawings, takes, marks } = document
   const known = plans.get(guide)
-  if (known?.from.every((part, i) => part === from[i])) return known.plan
-  const shot: RecipeShot = { ...recipeShot(document), wayOf: mark => wayOfMark(document, guide, mark) }
-  const plan = planWith(guide.recipe, guide.numbers, shot)
-  plans.set(guide, { plan, from })
+  const looked = [drawings, takes, marks]
+  if (known?.from.every((part, i) => part === looked[i])) return known.plan
+  let follows = false
+  const wayOf = (mark: string) => {
+    follows = true
+    return wayOfMark(document, guide, mark)
+  }
+  const plan = planWith(guide.recipe, guide.numbers, { ...recipeShot(document), wayOf })
+  plans.set(guide, { plan, from: follows ? looked : [] })
   return plan
 }
 
@@ -35,10 +41,9 @@ export function guidePlan(document: ShotDocument, guide: Guide): Plan<unknown> {
 function wayOfMark(document: ShotDocument, { take: id, from }: Guide, markId: string): FramedPlace[] {
   const [mark, take] = [find(document.marks, markId), find(document.takes, id)]
   if (!mark || !take) return []
-  return exposures(take, mark.layer).flatMap(({ drawing, start }): FramedPlace[] => {
-    const place = find(find(document.drawings, drawing as string)?.marks ?? {}, markId)
-    return place && start >= from ? [{ frame: start - from, at: { x: place.x, y: place.y } }] : []
-  })
+  return followedMark(document, exposures(take, mark.layer), markId).flatMap(({ start, at }): FramedPlace[] =>
+    at && start >= from ? [{ frame: start - from, at }] : [],
+  )
 }
 
 /** The guides of a take in the order of their frames. */

@@ -1,7 +1,7 @@
 import { distance, type Point } from '../../geometry/point.ts'
+import { exposuresIn, followedMark, type FollowedStep } from './followed.ts'
 import type { ShotDocument, Take } from './model.ts'
 import { exposures, marksOf } from './selectors.ts'
-import { find } from './table.ts'
 
 /** How sure a drawing is: whatever trails is stretched most where what leads is fastest, and so known best there. */
 export interface Sure {
@@ -13,12 +13,6 @@ export interface Sure {
   readonly apart: number
 }
 
-interface Step {
-  readonly drawing: string
-  readonly start: number
-  readonly at: Point | null
-}
-
 /** Fewer places say nothing about how fast a mark goes. */
 const LEAST_PLACES = 3
 
@@ -28,18 +22,13 @@ const LEAST_PLACES = 3
  * has places on three drawings.
  */
 export function surestOf(document: ShotDocument, take: Take, layer: string): Map<string, Sure> {
-  const shown = exposures(take, layer)
-  const inLoop =
-    take.loop && shown.filter(run => run.start >= (take.loop?.from ?? 0) && run.start < (take.loop?.to ?? 0))
-  const loop = inLoop && inLoop.length > 2 ? take.loop : null
-  const runs = (loop && inLoop) || shown
+  const inLoop = take.loop ? exposuresIn(take, layer, take.loop) : []
+  const loop = inLoop.length > 2 ? take.loop : null
+  const runs = loop ? inLoop : exposures(take, layer)
   const ways = marksOf(document, layer)
     .filter(mark => mark.kind === 'point')
     .map(({ id, name }) => {
-      const steps = runs.map(({ drawing, start }): Step => {
-        const place = find(find(document.drawings, drawing as string)?.marks ?? {}, id)
-        return { drawing: drawing as string, start, at: place ? { x: place.x, y: place.y } : null }
-      })
+      const steps = followedMark(document, runs, id)
       const placed = steps.flatMap(step => step.at ?? [])
       const goes = placed.slice(1).reduce((sum, at, i) => sum + distance(placed[i] as Point, at), 0)
       return { name, steps, places: placed.length, goes }
@@ -65,15 +54,15 @@ export function surestOf(document: ShotDocument, take: Take, layer: string): Map
 }
 
 /** How fast a mark goes on a step: from the one before to the one after, or from or to itself at an end. */
-function speedAt(steps: readonly Step[], i: number, round: number): number {
+function speedAt(steps: readonly FollowedStep[], i: number, round: number): number {
   const count = steps.length
   const pick = (k: number): { at: Point | null; start: number } | null => {
-    if (k >= 0 && k < count) return steps[k] as Step
+    if (k >= 0 && k < count) return steps[k] as FollowedStep
     if (round === 0) return null
-    const step = steps[(k + count) % count] as Step
+    const step = steps[(k + count) % count] as FollowedStep
     return { at: step.at, start: step.start + (k < 0 ? -round : round) }
   }
-  const here = steps[i] as Step
+  const here = steps[i] as FollowedStep
   const [a, b] = [pick(i - 1) ?? here, pick(i + 1) ?? here]
   return a.at && b.at && b.start > a.start ? distance(a.at, b.at) / (b.start - a.start) : 0
 }

@@ -1,15 +1,6 @@
 import { distance, type Point } from '../../geometry/point.ts'
-import { PLAIN_PLAN, softly, wholeSteps } from '../plain.ts'
-import {
-  drawingOf,
-  oneByOne,
-  shownOn,
-  snap,
-  type Plan,
-  type PlannedChart,
-  type PlannedDrawing,
-  type Recipe,
-} from '../recipe.ts'
+import { namedDrawings, PLAIN_PLAN, softly, wholeSteps } from '../plain.ts'
+import { drawingOf, oneByOne, shownOn, snap, type Plan, type PlannedChart, type Recipe } from '../recipe.ts'
 import { stretchKeepingArea } from '../squash.ts'
 import { anticipateDefaults, refuseAnticipate, type AnticipateNumbers } from './numbers.ts'
 
@@ -101,14 +92,11 @@ function planAnticipate(numbers: AnticipateNumbers): AnticipatePlan {
   const [turns, arrives, rests] = [backFrames, backFrames + moveFrames, frames - n]
   const names = new Map<number, string>([
     [0, 'start'],
-    [turns, back === 0 ? 'start' : 'back'],
-    [arrives, past > 0 ? 'past the end' : 'end'],
-    [rests, 'rests'],
+    [turns / n, back === 0 ? 'start' : 'back'],
+    [arrives / n, past > 0 ? 'past the end' : 'end'],
+    [rests / n, 'rests'],
   ])
-  const drawings = Array.from({ length: frames / n }, (_, i): PlannedDrawing => {
-    const name = names.get(i * n) ?? null
-    return { frame: i * n, role: name === null ? 'inbetween' : 'key', name }
-  })
+  const drawings = namedDrawings(frames / n, n, names)
   const plan: AnticipatePlan = {
     ...PLAIN_PLAN,
     numbers,

@@ -1,15 +1,6 @@
 import { distance, lerp, type Point } from '../../geometry/point.ts'
-import { PLAIN_PLAN, softly, told1, wholeSteps } from '../plain.ts'
-import {
-  drawingOf,
-  oneByOne,
-  shownOn,
-  snap,
-  type Plan,
-  type PlannedDrawing,
-  type Recipe,
-  type RecipeShot,
-} from '../recipe.ts'
+import { namedDrawings, PLAIN_PLAN, softly, told1, wholeSteps } from '../plain.ts'
+import { drawingOf, oneByOne, shownOn, snap, type Plan, type Recipe, type RecipeShot } from '../recipe.ts'
 import { anglesByOffset, jointsOf } from './links.ts'
 import { chainDefaults, refuseChain, type ChainNumbers } from './numbers.ts'
 import { rootThrough } from './spline.ts'
@@ -86,10 +77,7 @@ function planChain(numbers: ChainNumbers, shot: RecipeShot): ChainPlan {
     numbers,
     frames,
     loops: drive === 'swing',
-    drawings: lines.map((_, i): PlannedDrawing => {
-      const name = names.get(i) ?? null
-      return { frame: i * n, role: name === null ? 'inbetween' : 'key', name }
-    }),
+    drawings: namedDrawings(count, n, names),
     exposures: oneByOne(count, n),
     beats: [...names].flatMap(([i, name]) => (name === 'extreme' ? [] : [{ frame: i * n, name }])),
     marks: ['root', 'tip'],

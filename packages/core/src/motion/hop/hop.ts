@@ -1,7 +1,7 @@
 import type { Point } from '../../geometry/point.ts'
 import { halfHeightOf } from '../bounce/body.ts'
-import { PLAIN_PLAN, softly, wholeSteps } from '../plain.ts'
-import { drawingOf, oneByOne, shownOn, snap, type Plan, type PlannedDrawing, type Recipe } from '../recipe.ts'
+import { namedDrawings, PLAIN_PLAN, softly, wholeSteps } from '../plain.ts'
+import { drawingOf, oneByOne, shownOn, snap, type Plan, type Recipe } from '../recipe.ts'
 import { flightFrames, hopDefaults, refuseHop, type HopNumbers } from './numbers.ts'
 
 /** A hop worked out: the frames of its drawings, in whole exposures from its start. */
@@ -81,18 +81,15 @@ function planHop(numbers: HopNumbers): HopPlan {
   const frames = rests + n
   const top = Math.min(lands - n, leaves + wholeSteps(up, n))
   const names = new Map<number, string>([
-    [top, 'top'],
+    [top / n, 'top'],
     [0, 'stands'],
-    [crouched, 'crouched'],
-    [leaves, 'leaves'],
-    [lands, 'contact'],
-    [pressed, 'pressed'],
-    [rests, 'rests'],
+    [crouched / n, 'crouched'],
+    [leaves / n, 'leaves'],
+    [lands / n, 'contact'],
+    [pressed / n, 'pressed'],
+    [rests / n, 'rests'],
   ])
-  const drawings = Array.from({ length: frames / n }, (_, i): PlannedDrawing => {
-    const name = names.get(i * n) ?? null
-    return { frame: i * n, role: name === null ? 'inbetween' : name === 'top' ? 'breakdown' : 'key', name }
-  })
+  const drawings = namedDrawings(frames / n, n, names, ['top'])
   const inAir = drawings.filter(({ frame }) => frame > leaves && frame < lands).map(({ frame }) => frame - leaves)
   return {
     ...PLAIN_PLAN,

@@ -1,6 +1,6 @@
 import type { Point } from '../../geometry/point.ts'
-import { PLAIN_PLAN, softly } from '../plain.ts'
-import { drawingOf, oneByOne, shownOn, type Plan, type PlannedDrawing, type Recipe } from '../recipe.ts'
+import { namedDrawings, PLAIN_PLAN, softly } from '../plain.ts'
+import { drawingOf, oneByOne, shownOn, type Plan, type Recipe } from '../recipe.ts'
 import { refuseSoft, softDefaults, type SoftNumbers } from './numbers.ts'
 
 /** Both bodies on a drawing. */
@@ -107,10 +107,7 @@ function planSoft(numbers: SoftNumbers): SoftPlan {
     numbers,
     frames: count * n,
     loops: true,
-    drawings: lows.map((_, i): PlannedDrawing => {
-      const name = names.get(i) ?? null
-      return { frame: i * n, role: name === null ? 'inbetween' : 'key', name }
-    }),
+    drawings: namedDrawings(count, n, names),
     exposures: oneByOne(count, n),
     marks: ['top', 'upper'],
     told: [

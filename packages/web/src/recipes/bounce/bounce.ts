@@ -1,5 +1,5 @@
 import type { BounceNumbers } from '@unhurried/core/motion'
-import { rounded, type RecipeDesk } from '../recipe.ts'
+import { bare, choice, EACH_DRAWING, frames, GRAVITY, px, rounded, share, type RecipeDesk } from '../recipe.ts'
 
 const round = rounded
 
@@ -8,39 +8,18 @@ export const bounce: RecipeDesk<BounceNumbers> = {
   says: 'a thing dropped that bounces until it lies, contacts on exposed frames',
   main: ['restitution', 'forward', 'exposure'],
   fields: {
-    restitution: { kind: 'number', words: 'gives back', unit: '%', step: 5, times: 100 },
-    forward: { kind: 'number', words: 'forward', unit: 'px/frame', step: 0.5 },
-    exposure: { kind: 'number', words: 'each drawing', unit: 'frames', step: 1 },
+    restitution: share('gives back'),
+    forward: bare('forward', 0.5, 'px/frame'),
+    exposure: EACH_DRAWING,
     bounces: { kind: 'number', words: 'bounces', unit: '', step: 1, open: 'until it rests' },
-    squash: { kind: 'number', words: 'squash', unit: '%', step: 5, times: 100 },
-    stretch: { kind: 'number', words: 'stretch', unit: '%', step: 5, times: 100 },
-    school: {
-      kind: 'choice',
-      words: 'keeps its',
-      options: [
-        ['flat', 'area'],
-        ['round', 'volume'],
-      ],
-    },
-    contact: {
-      kind: 'choice',
-      words: 'at a contact',
-      options: [
-        ['squash', 'squashed at once'],
-        ['touch', 'touches first'],
-      ],
-    },
-    radius: { kind: 'number', words: 'radius', unit: 'px', step: 1 },
-    gravity: { kind: 'number', words: 'gravity', unit: 'px/f²', step: 0.1 },
-    nudge: {
-      kind: 'choice',
-      words: 'gives way',
-      options: [
-        ['gravity', 'gravity'],
-        ['start', 'the start'],
-      ],
-    },
-    roll: { kind: 'number', words: 'rolls out', unit: 'frames', step: 1 },
+    squash: share('squash'),
+    stretch: share('stretch'),
+    school: choice('keeps its', { flat: 'area', round: 'volume' }),
+    contact: choice('at a contact', { squash: 'squashed at once', touch: 'touches first' }),
+    radius: px('radius'),
+    gravity: GRAVITY,
+    nudge: choice('gives way', { gravity: 'gravity', start: 'the start' }),
+    roll: frames('rolls out'),
   },
   middle: 'centre',
   handles: {

@@ -15,6 +15,7 @@ import {
   share,
   rounded,
   type RecipeDesk,
+  GRAVITY,
 } from '../recipe.ts'
 
 const TENTH = 10
@@ -29,7 +30,7 @@ export const chain: RecipeDesk<NumbersOf<'chain'>> = {
   fields: {
     how: choice('follows', { offset: 'some frames later', spring: 'by springs', hang: 'left hanging' }),
     drive: choice('its root', { swing: 'goes to and fro', move: 'goes once', mark: 'follows a mark' }),
-    follows: markField('that mark'),
+    follows: markField('that mark', ({ drive }) => drive === 'mark'),
     period: frames('frames of that'),
     turn: degrees('it turns by'),
     up: px('it rises by'),
@@ -43,7 +44,7 @@ export const chain: RecipeDesk<NumbersOf<'chain'>> = {
     damping: bare('damping', 0.05),
     weight: bare('weight', 0.1),
     air: bare('air', 0.01),
-    gravity: bare('gravity', 0.1, 'px/f²'),
+    gravity: GRAVITY,
     hangs: count('drawings left behind'),
     stretch: share('stretches by'),
   },

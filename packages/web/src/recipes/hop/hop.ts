@@ -1,7 +1,6 @@
 import type { NumbersOf } from '@unhurried/core/motion'
 import { clamp } from '@vueuse/core'
 import {
-  bare,
   choice,
   count,
   EACH_DRAWING,
@@ -12,6 +11,7 @@ import {
   share,
   rounded,
   type RecipeDesk,
+  GRAVITY,
 } from '../recipe.ts'
 
 const round = rounded
@@ -21,7 +21,7 @@ export const hop: RecipeDesk<NumbersOf<'hop'>> = {
   says: 'crouched, leaving, over the top, in contact, pressed and settled',
   main: ['gravity', 'crouch', 'exposure'],
   fields: {
-    gravity: bare('gravity', 0.1, 'px/f²'),
+    gravity: GRAVITY,
     crouch: share('crouches by'),
     exposure: EACH_DRAWING,
     height: px('its height'),

@@ -12,6 +12,7 @@ import {
   share,
   rounded,
   type RecipeDesk,
+  GRAVITY,
 } from '../recipe.ts'
 
 export const pendulum: RecipeDesk<NumbersOf<'pendulum'>> = {
@@ -23,7 +24,7 @@ export const pendulum: RecipeDesk<NumbersOf<'pendulum'>> = {
     period: frames('to and fro in'),
     exposure: EACH_DRAWING,
     by: choice('a swing takes', { frames: 'those frames', length: 'as its length asks' }),
-    gravity: bare('gravity', 0.1, 'px/f²'),
+    gravity: GRAVITY,
     decay: share('loses each swing'),
     radius: px('radius'),
     links: count('links on it'),

@@ -17,12 +17,11 @@ const shot = useShot()
 const recipe = computed(() => deskOf(props.guide))
 const whole = ref(false)
 const why = ref('')
-/** A mark is asked for at once where the root is to follow one. */
-const asksForMark = (field: Field): boolean => field.kind === 'mark' && props.guide.numbers.drive === 'mark'
+const isAsked = (name: string, field: Field): boolean =>
+  recipe.value.main.includes(name) || (field.kind === 'mark' && field.when(props.guide.numbers))
 const shown = computed(() =>
   Object.entries(recipe.value.fields).filter(
-    (entry): entry is [string, Field] =>
-      entry[1] !== undefined && (whole.value || recipe.value.main.includes(entry[0]) || asksForMark(entry[1])),
+    (entry): entry is [string, Field] => entry[1] !== undefined && (whole.value || isAsked(entry[0], entry[1])),
   ),
 )
 /** A number as it is asked for: in its own unit, not longer than it need be. */
@@ -71,7 +70,7 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
           :disabled="disabled"
         />
         <button
-          v-if="name === 'gravity' && earth !== null"
+          v-if="field.gravity && earth !== null"
           class="plain earth"
           :disabled="disabled"
           :title="`As on earth, for the scale of the shot: ${earth} px/f²`"

@@ -1,25 +1,24 @@
 <script setup lang="ts">
 import { ChevronDown, ChevronRight } from 'lucide-vue-next'
-import { nextTick, ref, watch } from 'vue'
+import { nextTick, ref } from 'vue'
 
 /** A drawer of the margin: its title stays in sight, what is in it is folded away. */
 const props = defineProps<{ label: string; words: string; says: string; open: boolean }>()
 const emit = defineEmits<{ toggle: [] }>()
 const section = ref<HTMLElement | null>(null)
-// What was opened is brought into sight, with what is in it.
-watch(
-  () => props.open,
-  async open => {
-    await nextTick()
-    if (open) section.value?.scrollIntoView({ block: 'start' })
-  },
-)
+/** What one opens is brought into sight, with what is in it; what a task opens stays where it is. */
+async function toggle(): Promise<void> {
+  const opens = !props.open
+  emit('toggle')
+  await nextTick()
+  if (opens) section.value?.scrollIntoView({ block: 'start' })
+}
 </script>
 
 <template>
   <section ref="section" :aria-label="label" :class="{ open }">
     <h2>
-      <button class="title" :aria-expanded="open" @click="emit('toggle')">
+      <button class="title" :aria-expanded="open" @click="toggle">
         <component :is="open ? ChevronDown : ChevronRight" :size="14" aria-hidden="true" />
         <span>{{ words }}</span>
         <small v-if="says" class="soft">{{ says }}</small>

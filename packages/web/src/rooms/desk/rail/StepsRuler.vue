@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { exposures, marksOf } from '@unhurried/core/document'
-import { movedSteps } from '@unhurried/core/measure'
+import { exposuresIn, followedMark, marksOf, type Mark } from '@unhurried/core/document'
+import { mostTelling, movedSteps } from '@unhurried/core/measure'
 import { computed } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
 import { useMeasure } from '../../../stores/measure.ts'
@@ -21,41 +21,30 @@ const PAD_PX = 34
 const TOLD_PX = 96
 const BAR = { top: 22, high: 18 }
 
+const NOTHING = { whose: '', drawings: [], steps: [] }
 const seen = computed(() => {
-  const { take } = shot
-  const { document } = shot
-  if (!take || !document) return { whose: '', drawings: [], steps: [] }
-  const loop = take.loop
-  const all = exposures(take, desk.layerId)
-  const inLoop = loop ? all.filter(run => run.start >= loop.from && run.start < loop.to) : []
-  const round = inLoop.some(run => desk.frame >= run.start && desk.frame < run.start + run.frames) ? loop : null
-  const runs = round ? inLoop : all
+  const { take, document } = shot
+  if (!take || !document) return NOTHING
+  const inLoop = take.loop ? exposuresIn(take, desk.layerId, take.loop) : []
+  const isHere = (run: (typeof inLoop)[number]) => desk.frame >= run.start && desk.frame < run.start + run.frames
+  const round = inLoop.some(isHere) ? take.loop : null
+  const runs = exposuresIn(take, desk.layerId, round)
   const ids = runs.map(run => run.drawing as string).filter((id, i, list) => id !== list[i - 1])
+  const byMark = ({ id, name }: Mark) => ({ whose: name, steps: followedMark(document, runs, id) })
+  const byMiddle = {
+    whose: 'middle',
+    steps: runs.map(({ drawing, start }) => ({
+      drawing: drawing as string,
+      start,
+      at: measure.centreOf(shot.drawing(drawing as string)),
+    })),
+  }
   // The mark that is read; else the middle of what is drawn, or a mark where most is not drawn yet.
-  const ways =
-    desk.part === null
-      ? [null, ...marksOf(document, desk.layerId).filter(one => one.kind === 'point')]
-      : [document.marks[desk.part] ?? null]
-  const followed = ways.map(mark => ({
-    whose: mark?.name ?? 'middle',
-    places: runs.map(run => {
-      const drawing = shot.drawing(run.drawing as string)
-      return {
-        drawing: run.drawing as string,
-        start: run.start,
-        at: mark ? (drawing?.marks[mark.id] ?? null) : measure.centreOf(drawing),
-      }
-    }),
-  }))
-  const told = followed.map(way => {
-    const known = way.places.filter(place => place.at).length
-    const moves = movedSteps(way.places, round).reduce((sum, step) => sum + (step.px ?? 0), 0)
-    return { ...way, known, moves }
-  })
-  const best = told.reduce((most, way) =>
-    way.known > most.known || (way.known === most.known && most.moves === 0 && way.moves > 0) ? way : most,
-  )
-  const steps = movedSteps(best.places, round)
+  const read = desk.part === null ? null : document.marks[desk.part]
+  const points = marksOf(document, desk.layerId).filter(mark => mark.kind === 'point')
+  const best = read ? byMark(read) : mostTelling([byMiddle, ...points.map(byMark)], round)
+  if (!best) return NOTHING
+  const steps = movedSteps(best.steps, round)
   const here = Math.max(0, ids.indexOf(desk.drawing?.id ?? ''))
   const from = Math.max(0, Math.min(here - AROUND, ids.length - 1 - 2 * AROUND))
   const some = steps.slice(from, from + 2 * AROUND)
