@@ -90,6 +90,12 @@ describe('planted marks', () => {
       expect(found.length).toBeGreaterThan(8)
       expect(Math.max(...found.map(one => one.offPx))).toBeLessThan(0.2)
     }
+    // The far foot was set down half a round earlier, and goes on over the seam.
+    const far = Object.values(laid.document.marks).find(one => one.name === 'far ball')
+    const overSeam = plantedMarks(laid.document, take, FIRST.drawn, take.loop).find(
+      one => one.mark === far?.id && one.frame === 4,
+    )
+    expect(get(laid.document.drawings, overSeam?.from ?? '').number).toBe(4 + 8 + 1)
     // In the second round of the cycle as in the first, over the seam too.
     const drawing = get(laid.document.drawings, plantedMarks(laid.document, take, FIRST.drawn, null)[2]?.drawing ?? '')
     const [mark, place] = Object.entries(drawing.marks).find(([, one]) => one.planted) as [string, MarkPlace]

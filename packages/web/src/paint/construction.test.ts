@@ -44,6 +44,31 @@ describe('constructions on the paper as it lies', () => {
     )
   })
 
+  test('near and far are told apart without hue: strong and whole, and broken', () => {
+    const told: string[] = []
+    const state: Record<string, unknown> = { lineWidth: 1 }
+    const brush = new Proxy(state, {
+      get: (_, name: string) =>
+        name === 'lineWidth'
+          ? state.lineWidth
+          : (...all: unknown[]) => {
+              if (name === 'setLineDash') told.push(JSON.stringify([state.lineWidth, ...all]))
+              if (name === 'restore') state.lineWidth = 1
+            },
+      set: (_, name: string, value) => ((state[name] = value), true),
+    }) as unknown as Brush
+    const sink = constructionOn(brush, paperToScreen(FLAT, screen, paper))
+    const way = [
+      { x: 0, y: 0 },
+      { x: 9, y: 9 },
+    ]
+    sink.path('leg', way, 'near')
+    sink.path('leg', way, 'far')
+    const [near, far] = told.map(one => JSON.parse(one) as [number, number[]])
+    expect([near?.[1], far?.[1].length]).toEqual([[], 2])
+    expect(near?.[0]).toBeGreaterThan(far?.[0] ?? 9)
+  })
+
   test('only parts of one name where that is asked', () => {
     const { brush, of } = listening()
     const sink = constructionOn(brush, paperToScreen(FLAT, screen, paper), ['body'])

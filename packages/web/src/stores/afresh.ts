@@ -10,5 +10,5 @@ export function startAfresh(frame: number): void {
   useKit().reset()
   useSight().reset()
   useLamp().reset()
-  useGuides().draft = null
+  useGuides().reset()
 }

@@ -21,6 +21,15 @@ export const useGuides = defineStore('guides', () => {
   /** a guide with numbers that are not committed yet: the hand still has them */
   const draft = shallowRef<Guide | null>(null)
 
+  /** guides that were laid, and whose handles are asked for all the same */
+  const placing = shallowRef<ReadonlySet<string>>(new Set())
+  /** Once it is laid its places are drawn on, and a handle would take the stroke: then they are there only when asked for. */
+  const hasHandles = ({ id, laid }: Guide): boolean => laid.drawings.length === 0 || placing.value.has(id)
+  function place(id: string, on: boolean): void {
+    const others = [...placing.value].filter(other => other !== id)
+    placing.value = new Set(on ? [...others, id] : others)
+  }
+
   const all = computed<Guide[]>(() => {
     const { document, take } = shot
     if (!document || !take) return []
@@ -49,5 +58,18 @@ export const useGuides = defineStore('guides', () => {
     return no && refusedNumber(deskOf(guide), no)
   }
 
-  return { draft, all, here, seenOn, refused }
+  return {
+    draft,
+    all,
+    here,
+    seenOn,
+    refused,
+    hasHandles,
+    place,
+    /** Starts afresh on another shot. */
+    reset() {
+      draft.value = null
+      placing.value = new Set()
+    },
+  }
 })

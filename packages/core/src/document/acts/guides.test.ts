@@ -179,6 +179,18 @@ describe('a guide laid on the sheet', () => {
   })
 })
 
+test('a chart that halves and thirds cannot give is left out; the marks say where drawings belong', () => {
+  const lay = (recipe: 'turn' | 'bounce') => {
+    const start = fresh(200)
+    const added = after(start, freshGuide(start, recipe, { take: FIRST.take, layer: L, from: 0 }, 'acorn'))
+    const step = layGuide(added, currentTake(added), acorn(added), counter(), 'stay')
+    if (!step.ok) throw new Error(step.code)
+    return after(added, step.ops)
+  }
+  expect(guidePlan(lay('turn'), acorn(lay('turn'))).charts).toHaveLength(1)
+  expect([Object.keys(lay('turn').charts).length, Object.keys(lay('bounce').charts).length > 1]).toEqual([0, true])
+})
+
 test('a guide that follows a mark is worked out anew when the mark is moved', () => {
   const laid = (() => {
     const document = dropped(fresh(200))

@@ -5,7 +5,7 @@ import type { RecipeShot } from '../recipe.ts'
 import { chain, type ChainPlan } from './chain.ts'
 import { anglesByOffset, jointsOf } from './links.ts'
 import type { ChainNumbers } from './numbers.ts'
-import { atRest, MOST_TURNS, oneFrameOn, ranOnce, ranRound, type Root, type Spring } from './spring.ts'
+import { atRest, closed, MOST_TURNS, oneFrameOn, ranOnce, ranRound, type Root, type Spring } from './spring.ts'
 
 const SHOT: RecipeShot = { width: 1280, height: 720, fps: 24, exposure: 2 }
 const planned = (patch: Partial<ChainNumbers> = {}): ChainPlan => {
@@ -95,6 +95,30 @@ describe('links by springs', () => {
     expect(oneFrameOn(loose, free, [0.5, 0], 0)).toEqual([expect.closeTo(0.5, 9), expect.closeTo(0, 9)])
     const [, speed = 0] = oneFrameOn({ ...loose, air: 0.5 }, free, [0.5, 0.1], 0)
     expect(speed).toBeCloseTo(0.1 * Math.exp(-0.5), 6)
+  })
+
+  test('carried down through the air it streams up; carried to the right it trails to the left', () => {
+    const windy = { ...one, own: 1e9, damping: 0, air: 0.2 }
+    const carried = (x: number, y: number): Root => ({ ...still, velocity: () => ({ x, y }) })
+    const [, rises = 0] = oneFrameOn(windy, carried(0, 10), [0.5, 0], 0)
+    // θ̈ = c·v_y·sin θ/ℓ at first: 0.2·10·sin 0.5/100.
+    expect(rises).toBeCloseTo((0.2 * 10 * Math.sin(0.5)) / 100, 2)
+    expect(oneFrameOn(windy, carried(10, 0), [0, 0], 0)[1]).toBeLessThan(-0.01)
+  })
+
+  test('what is left over at the end of a turn is spread over it', () => {
+    expect(
+      closed([
+        [0, 1],
+        [1, 1],
+        [2, 1],
+        [0.3, 1],
+      ]),
+    ).toEqual([
+      [0, 1],
+      [expect.closeTo(0.9, 12), 1],
+      [expect.closeTo(1.8, 12), 1],
+    ])
   })
 
   test('does not depend on how it is played: on ones and on twos it is the same on the same frames', () => {

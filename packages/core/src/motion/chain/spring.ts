@@ -156,8 +156,8 @@ function alike({ linkPx }: Spring, a: readonly (readonly number[])[], b: readonl
   })
 }
 
-/** A turn without its last frame, which is to be its first. */
-function closed(angles: readonly (readonly number[])[]): number[][] {
+/** A turn without its last frame, which is to be its first: what is left of a difference is spread evenly over the frames. Radians. */
+export function closed(angles: readonly (readonly number[])[]): number[][] {
   const period = angles.length - 1
   const [first, last] = [angles[0] ?? [], angles[period] ?? []]
   return angles

@@ -40,6 +40,9 @@ const ELBOW_RAD = 0.35
 /** Which way it faces: 1 to the right, −1 to the left. */
 export const waysOf = ({ facing }: Pick<WalkNumbers, 'facing'>): 1 | -1 => (facing === 'right' ? 1 : -1)
 
+/** The lowest that a hip can be over the ground, px: lower, its knees would be in it. */
+export const leastHip = ({ leg }: Pick<WalkNumbers, 'leg'>): number => 0.4 * leg
+
 /** How far before the hip a foot comes down. */
 const aheadOf = ({ plant, duty, stride }: WalkNumbers): number => (plant === 'even' ? duty * stride : stride / 2)
 

@@ -6,7 +6,7 @@ import type { RecipeShot } from '../recipe.ts'
 import { walkerOn } from './figure.ts'
 import type { WalkNumbers } from './numbers.ts'
 import { walk } from './walk.ts'
-import { walkAs, WALKS } from './ways.ts'
+import { walkAs, WALKS, withinReach } from './ways.ts'
 
 const SHOT: RecipeShot = { width: 1280, height: 720, fps: 24, exposure: 2 }
 const numbersWith = (patch: Partial<WalkNumbers> = {}): WalkNumbers => ({ ...walk.defaults(SHOT), ...patch })
@@ -100,6 +100,21 @@ describe('a walk by hand', () => {
     expect(at({ plant: 'even' }, 0)[0]).toBeCloseTo(60, 9)
     const [near, far] = at({ plant: 'midway' }, 0)
     expect([near, far]).toEqual([expect.closeTo(50, 9), expect.closeTo(-50, 9)])
+  })
+
+  test('knees bend the way it faces, and a hip so low that they would be in the ground is refused', () => {
+    for (const facing of ['right', 'left'] as const) {
+      for (const frame of [0, 2, 4, 6, 10, 12]) {
+        const [hip, knee, ankle] = walkerOn(numbersWith({ facing, step: 8 }), frame).near.joints
+        const side = (ankle!.x - hip!.x) * (knee!.y - hip!.y) - (ankle!.y - hip!.y) * (knee!.x - hip!.x)
+        expect(Math.sign(side)).toBe(facing === 'right' ? -1 : 1)
+      }
+    }
+    expect(walk.refuse(numbersWith({ leg: 200, hip: 79 }), SHOT)).toEqual({
+      field: 'hip',
+      why: 'must be at least 80 px over the ground, for legs of this length',
+    })
+    expect(withinReach(numbersWith({ leg: 200, hip: 120 }), 'hip', 3)).toBe(80)
   })
 
   test('a leg that would have to be longer than it is, is refused with what would fit', () => {

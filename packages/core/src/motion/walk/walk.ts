@@ -10,7 +10,7 @@ import {
   type PlannedPlace,
   type Recipe,
 } from '../recipe.ts'
-import { framesOf, longestReach, sidesApart, walkerOn, waysOf, type Leg } from './figure.ts'
+import { framesOf, leastHip, longestReach, sidesApart, walkerOn, waysOf, type Leg } from './figure.ts'
 import { WALK_ALLOWED, walkDefaults, type WalkNumbers } from './numbers.ts'
 
 /** A walk worked out. */
@@ -80,6 +80,9 @@ function refuseWalk(numbers: WalkNumbers): NumbersRefusal<WalkNumbers> | null {
   } else if (duty < WALK_DUTY[0] || duty > WALK_DUTY[1]) {
     return { field: 'duty', why: `must be from ${WALK_DUTY.join(' to ')}; less is a run` }
   }
+  const least = leastHip(numbers)
+  if (numbers.hip < least)
+    return { field: 'hip', why: `must be at least ${Math.ceil(least)} px over the ground, for legs of this length` }
   return refuseLeg(numbers)
 }
 

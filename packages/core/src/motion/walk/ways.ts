@@ -1,7 +1,7 @@
 import { DEGREE } from '../allowed.ts'
 import { largestFit } from '../gait.ts'
 import type { RecipeShot } from '../recipe.ts'
-import { longestReach } from './figure.ts'
+import { leastHip, longestReach } from './figure.ts'
 import { partOf, stepOf, walkDefaults, type WalkNumbers } from './numbers.ts'
 
 /** Ways to walk: the same numbers, set otherwise. */
@@ -108,8 +108,10 @@ function reachable(numbers: WalkNumbers): WalkNumbers {
   return { ...numbers, hip: withinReach(numbers, 'hip', numbers.hip) }
 }
 
-/** The largest whole number of pixels up to a wished one at which the leg still reaches; the wished one where none does. */
+/** The largest whole number of pixels up to a wished one at which the leg still reaches, none lower than its knees allow; the wished one where none does. */
 export function withinReach(numbers: WalkNumbers, field: 'stride' | 'hip', wished: number): number {
+  const least = field === 'hip' ? Math.ceil(leastHip(numbers)) : 1
+  if (wished < least) return withinReach(numbers, field, least)
   const most = largestFit(wished, value => longestReach({ ...numbers, [field]: value }) <= numbers.leg)
   if (most === wished) return wished
   return most === null || most < 1 ? wished : Math.floor(most)

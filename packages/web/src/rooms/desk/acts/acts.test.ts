@@ -10,7 +10,7 @@ import {
   type Operation,
 } from '@unhurried/core/document'
 import { Batch } from '@unhurried/contract'
-import { LOCKED } from '../../../words/refusals.ts'
+import { LOCKED, LOCKED_GUIDE } from '../../../words/refusals.ts'
 import { createPinia, setActivePinia } from 'pinia'
 import { markRaw, nextTick } from 'vue'
 import { oneLine } from '../../../words/oneLine.ts'
@@ -474,6 +474,48 @@ describe('what is left to look at', () => {
     expect([shot.document, shot.notice]).toEqual([before, LOCKED])
     shot.role = 'reviewer'
     expect(guides.mayChange(guide())).toBe(false)
+  })
+
+  test('a locked guide keeps its numbers and its place, and can be hidden, copied and unlocked', () => {
+    const { shot, on } = desk()
+    const guides = useGuideActs()
+    guides.add('bounce')
+    const guide = () => Object.values(shot.document?.guides ?? {})[0]!
+    guides.lock(guide(), true)
+    const before = guide()
+    guides.change(guide(), { radius: 12 })
+    on.goTo(4)
+    guides.move(guide(), { from: 4 })
+    guides.remove(guide())
+    expect([guide(), shot.notice]).toEqual([before, LOCKED_GUIDE])
+    guides.move(guide(), { dimmed: true })
+    guides.copyHere(guide())
+    const [first, second] = Object.values(shot.document?.guides ?? {})
+    expect([first?.dimmed, first?.locked, second?.from, second?.locked]).toEqual([true, true, 4, false])
+    guides.lock(guide(), false)
+    guides.change(guide(), { radius: 12 })
+    expect(guide().numbers.radius).toBe(12)
+  })
+
+  test('what loops is seen on for ever; handles are there until it is laid, and then when asked for', () => {
+    const { shot } = desk()
+    const [acts, guides] = [useGuideActs(), useGuides()]
+    acts.add('flame')
+    acts.add('bounce')
+    const [flame, bounce] = ['flame', 'bounce'].map(
+      recipe => () => Object.values(shot.document?.guides ?? {}).find(guide => guide.recipe === recipe)!,
+    )
+    const seen = (frame: number) => guides.seenOn(frame).map(one => [one.guide.recipe, one.frame])
+    // Eight drawings on twos.
+    expect(seen(16 + 3)).toEqual(expect.arrayContaining([['flame', 3]]))
+    expect(seen(1000)).toEqual([['flame', 1000 % 16]])
+    expect(guides.hasHandles(bounce!())).toBe(true)
+    shot.commit('laid', [{ kind: 'guide.set', id: bounce!().id, patch: { laid: { drawings: ['d1'], beats: [] } } }])
+    expect([guides.hasHandles(bounce!()), guides.hasHandles(flame!())]).toEqual([false, true])
+    guides.place(bounce!().id, true)
+    expect(guides.hasHandles(bounce!())).toBe(true)
+    startAfresh(0)
+    expect(guides.hasHandles(bounce!())).toBe(false)
   })
 
   test('what the hand has of a guide is let go of with the shot', () => {

@@ -135,6 +135,16 @@ const goTo = (guide: Guide) => {
           begin here
         </button>
         <button class="plain word" :disabled="!acts.mayTouch(guide)" @click="acts.copyHere(guide)">copy here</button>
+        <button
+          v-if="laid.drawings.length"
+          class="plain word"
+          :disabled="!acts.mayChange(guide)"
+          :aria-pressed="guides.hasHandles(guide)"
+          title="Handles to drag its places by; while they are there, strokes do not begin on them"
+          @click="guides.place(guide.id, !guides.hasHandles(guide))"
+        >
+          {{ guides.hasHandles(guide) ? 'no handles' : 'handles' }}
+        </button>
       </p>
       <p class="acts">
         <button

@@ -9,8 +9,8 @@ import { useGuideActs } from '../acts/guideActs.ts'
 import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
 
 /**
- * The places of guides on the paper, for the layer one stands on, while the drawer of guides is open: shut, nothing stands in
- * the way of drawing. What is dragged is committed when the hand lets go.
+ * The places of guides on the paper, for the layer one stands on, while the drawer of guides is open and they are not laid yet, or
+ * their handles are asked for: else nothing stands in the way of drawing. What is dragged is committed when the hand lets go.
  */
 defineProps<{ matrix: Matrix }>()
 const desk = useDesk()
@@ -20,7 +20,7 @@ const drawers = useDrawers()
 
 const handles = computed(() =>
   (drawers.isOpen('guides', false) ? guides.here : [])
-    .filter(({ guide }) => guide.layer === desk.timedLayer && acts.mayChange(guide))
+    .filter(({ guide }) => guide.layer === desk.timedLayer && acts.mayChange(guide) && guides.hasHandles(guide))
     .flatMap(({ guide }) => {
       const recipe = deskOf(guide)
       return Object.entries(recipe.handles).map(([name, handle]): PaperHandle => ({

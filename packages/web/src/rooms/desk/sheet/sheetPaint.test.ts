@@ -58,6 +58,21 @@ function painted(columns: PaintedColumn[]): string[] {
 }
 
 describe('the sheet written on a canvas', () => {
+  test('a guide is bracketed at the right, dotted, along the frames it covers', () => {
+    const bare = painted([column([])])
+    const said = painted([column([], { guides: [[12, 18]] })]).slice(bare.length)
+    // Rows are 20 px, the first in sight is the tenth; the column ends at 140.
+    expect(said.filter(one => /^(moveTo|lineTo)/.test(one)).map(one => one.split(' ').slice(1, 3).map(Number))).toEqual(
+      [
+        [132, 43],
+        [136.5, 43],
+        [136.5, 157],
+        [132, 157],
+      ],
+    )
+    expect(said.some(one => one.startsWith('setLineDash 2,2.5'))).toBe(true)
+  })
+
   test('a number stands in its row, the line of its hold ends before the next', () => {
     // Frame 12 is 240 px down; the canvas begins at 200.
     expect(painted([column([run(7, 12, 3)])])).toEqual(['fillRect 120 62 1 35 hold', 'fillText 7 120.5 51.5 ink'])

@@ -1,5 +1,13 @@
 import { describe, expect, test } from '@jest/globals'
-import { applyBatch, currentTake, FIRST, freshDocument, type Operation } from '@unhurried/core/document'
+import {
+  applyBatch,
+  currentTake,
+  FIRST,
+  freshDocument,
+  freshGuide,
+  guidePlan,
+  type Operation,
+} from '@unhurried/core/document'
 import { makeSheetSight, rowInWords, runsInSight } from './sheetSight.ts'
 
 const L = FIRST.drawn
@@ -61,6 +69,15 @@ describe('what is in sight of a column', () => {
     expect(runs.map(run => run.shared)).toEqual([true, true, false, false, false, false])
     expect(cycles).toEqual([{ id: 'y', from: 20, to: 31, period: 4, turns: [23, 27] }])
     expect(runsInSight(take.columns[L] ?? [], 10, 20)).toEqual([])
+  })
+
+  test('guides of the layer are in sight where they cover the rows, those of others are not', () => {
+    const guided = applyBatch(shot, freshGuide(shot, 'bounce', { take: FIRST.take, layer: L, from: 10 }, 'g'))
+    if (!guided.ok) throw new Error(guided.refusal.what)
+    const see = makeSheetSight()
+    const { frames } = guidePlan(guided.document, guided.document.guides.g!)
+    const on = (layer: string, first: number, last: number) => see(guided.document, take, layer, first, last).guides
+    expect([on(L, 0, 40), on(L, 0, 10), on(FIRST.background, 0, 40)]).toEqual([[[10, 10 + frames]], [], []])
   })
 
   test('gives the very same answer until something of the column changes', () => {
