@@ -52,6 +52,7 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   await expect.poll(async () => (await numbers()).restitution).toBe(0.45)
   await expect(guide.getByRole('alert')).toBeHidden()
 
+  const middle = (await page.locator('svg.handles g', { hasText: 'where it starts' }).locator('.dot').boundingBox())!
   // On the sheet: sheets, a chart, a mark, beats, in one step.
   await guide.getByRole('button', { name: /on the sheet$/ }).click()
   await expect(page.getByRole('status').filter({ hasText: 'bounce on the sheet' })).toContainText(
@@ -63,8 +64,15 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   expect(Object.keys(laid.charts).length).toBeGreaterThan(0)
   await expect(page.getByText('between 1 and 13')).toBeVisible()
 
+  // Laid, its handles leave the paper to the pen; they are there when asked for.
+  const handles = page.locator('svg.handles')
+  await expect(handles).toBeHidden()
+  await guide.getByRole('button', { name: 'handles', exact: true }).click()
+  await expect(handles.locator('g')).toHaveCount(2)
+  await guide.getByRole('button', { name: 'no handles' }).click()
+  await expect(handles).toBeHidden()
+
   // Drawn over, the drawing is held against what was planned.
-  const middle = (await page.locator('svg.handles g', { hasText: 'where it starts' }).locator('.dot').boundingBox())!
   const round = Array.from({ length: 33 }, (_, i) => {
     const a = (i / 32) * 2 * Math.PI
     return [middle.x + 6 + 26 * Math.cos(a), middle.y + 6 + 26 * Math.sin(a)] as const
