@@ -17,7 +17,8 @@ export default defineConfig({
   outputDir: 'test-results/pages',
   use: {
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    // Tracing costs a quarter of the time: only what failed once is traced.
+    trace: 'on-first-retry',
     // Every page would fetch the whole application for later; the one test that is about it lets it.
     serviceWorkers: 'block',
     launchOptions: {

@@ -69,7 +69,7 @@ await tell(async () => {
       '--outputFile=test-results/jest.json',
       `--maxWorkers=${Math.max(2, availableParallelism() - 1)}`,
     ]
-    const units = await step('Unit and integration tests, about 40 seconds.', bin('jest'), jest, env)
+    const units = await step('Unit and integration tests, about two minutes.', bin('jest'), jest, env)
     count(units, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
 
     ensureBuilt()
@@ -78,7 +78,7 @@ await tell(async () => {
       '--small',
     ])
     count(isWhole, () => [isWhole ? 1 : 0, isWhole ? 0 : 1])
-    const rooms = await step('Interface tests in Chromium, about three minutes.', bin('playwright'), ['test'], env)
+    const rooms = await step('Interface tests in Chromium, about eight minutes.', bin('playwright'), ['test'], env)
     count(rooms, () => {
       const { expected, unexpected, flaky } = report('e2e.json').stats
       if (flaky > 0) say(`${flaky} of the interface tests passed only at the second try.`)
