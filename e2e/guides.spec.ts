@@ -52,7 +52,6 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   await expect.poll(async () => (await numbers()).restitution).toBe(0.45)
   await expect(guide.getByRole('alert')).toBeHidden()
 
-  const middle = (await page.locator('svg.handles g', { hasText: 'where it starts' }).locator('.dot').boundingBox())!
   // On the sheet: sheets, a chart, a mark, beats, in one step.
   await guide.getByRole('button', { name: /on the sheet$/ }).click()
   await expect(page.getByRole('status').filter({ hasText: 'bounce on the sheet' })).toContainText(
@@ -69,6 +68,7 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   await expect(handles).toBeHidden()
   await guide.getByRole('button', { name: 'handles', exact: true }).click()
   await expect(handles.locator('g')).toHaveCount(2)
+  const middle = (await handles.locator('g', { hasText: 'where it starts' }).locator('.dot').boundingBox())!
   await guide.getByRole('button', { name: 'no handles' }).click()
   await expect(handles).toBeHidden()
 
