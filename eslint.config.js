@@ -13,10 +13,11 @@ const ROOMS = {
   geometry: [],
   assets: ['geometry'],
   raster: ['geometry'],
-  motion: ['time', 'chart', 'geometry'],
-  document: ['time', 'chart', 'geometry', 'assets', 'motion'],
+  path: ['time', 'chart', 'geometry'],
+  motion: ['time', 'chart', 'geometry', 'path'],
+  document: ['time', 'chart', 'geometry', 'assets', 'path', 'motion'],
   work: ['time', 'chart', 'document'],
-  measure: ['time', 'chart', 'geometry', 'assets', 'motion', 'raster', 'document', 'work'],
+  measure: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'raster', 'document', 'work'],
 }
 
 /** The client's folders, each of which may use those before it; so no ring of folders can come about. */

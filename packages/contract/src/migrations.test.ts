@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { applyBatch, DOCUMENT_SCHEMA, FIRST, freshDocument } from '@unhurried/core/document'
+import { applyBatch, DOCUMENT_SCHEMA, FIRST, freshDocument, type Take } from '@unhurried/core/document'
 import { Batch, migrateDocument, migrateOperations, ShotDocument } from './index.ts'
 
 /** A shot as the first schema stored it: no locks, marks, cycles, takes to choose from; charts with a bare preset. */
@@ -149,7 +149,7 @@ describe('documents and operations of earlier schemas', () => {
     expect(migrateOperations(ops, 4)).toEqual([
       { kind: 'layer.add', layer: { ...layer, ...FIFTH } },
       { kind: 'mark.add', mark: { ...mark, kind: 'point' } },
-      { kind: 'take.add', take: { ...take, open: false } },
+      { kind: 'take.add', take: { ...take, open: false, paths: {} } },
     ])
   })
 
@@ -160,6 +160,16 @@ describe('documents and operations of earlier schemas', () => {
     const seventh = { ...guide, dimmed: false, locked: false, laid: { drawings: [], beats: [] } }
     expect([now.schema, now.guides.g]).toEqual([DOCUMENT_SCHEMA, seventh])
     expect(migrateOperations([{ kind: 'guide.add', guide }], 6)).toEqual([{ kind: 'guide.add', guide: seventh }])
+  })
+
+  test('no layer of the seventh schema moved as a whole', () => {
+    const shot = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const { paths: _, ...take } = shot.takes[FIRST.take] as Take
+    const now = migrateDocument({ ...shot, schema: 7, takes: { [FIRST.take]: take } } as unknown as { schema: number })
+    expect([now.schema, now.takes[FIRST.take]]).toEqual([DOCUMENT_SCHEMA, { ...take, paths: {} }])
+    expect(migrateOperations([{ kind: 'take.add', take }], 7)).toEqual([
+      { kind: 'take.add', take: { ...take, paths: {} } },
+    ])
   })
 
   test('what is of the present schema is left as it is; what is from the future is not read', () => {

@@ -51,6 +51,13 @@ const step6: Step = {
   operation: op => (op.kind === 'guide.add' ? { ...op, guide: guide7(op.guide as Json) } : op),
 }
 
+const take8 = (take: Json): Json => ({ paths: {}, ...take })
+/** Layers can move as a whole from then on. */
+const step7: Step = {
+  document: stored => ({ ...stored, schema: 8, takes: mapped(stored.takes, take8) }),
+  operation: op => (op.kind === 'take.add' ? { ...op, take: take8(op.take as Json) } : op),
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -142,6 +149,7 @@ const STEPS: Readonly<Record<number, Step>> = {
   },
   5: step5,
   6: step6,
+  7: step7,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

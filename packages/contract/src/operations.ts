@@ -71,6 +71,7 @@ export const Operation = z.discriminatedUnion('kind', [
   op('beat.set', { id: p.Id, patch: patch({ name: p.Name, frame: p.Frame }) }),
   op('beat.remove', { id: p.Id }),
   op('pin.set', { take: p.Id, drawing: p.Id, beat: p.Id.nullable() }),
+  op('path.set', { take: p.Id, layer: p.Id, path: p.LayerPath.nullable() }),
   op('note.add', { note: p.Note }),
   op('note.set', { id: p.Id, patch: patch({ from: p.Frame, to: p.FrameCount, text: p.NoteText }) }),
   op('note.remove', { id: p.Id }),

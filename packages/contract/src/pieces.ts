@@ -1,5 +1,7 @@
+import { PRESETS } from '@unhurried/core/chart'
 import { FARTHEST_PX, MOST_SAMPLES, NIB_ENDS, NIB_LOOKS } from '@unhurried/core/geometry'
 import { ID_FORM, LABELS, LAYER_KINDS, LIMITS, MARK_KINDS, ROLES, VOLUMES, WAYS } from '@unhurried/core/document'
+import { PATH_LIMITS, PATH_USES } from '@unhurried/core/path'
 import { RECIPE_NAMES } from '@unhurried/core/motion'
 import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
 import { z } from 'zod'
@@ -162,6 +164,29 @@ export const Cycle = z
   .strictObject({ id: Id, layer: Id, from: Frame, to: FrameCount.nullable(), offset: Frame, pattern: Runs })
   .readonly()
 
+const PathKey = z
+  .strictObject({
+    frame: Frame,
+    x: Coordinate,
+    y: Coordinate,
+    turnRad: z.number().min(-PATH_LIMITS.turnRad).max(PATH_LIMITS.turnRad),
+    ease: z.enum(PRESETS),
+    strength: z.number().min(0).max(1),
+  })
+  .readonly()
+const Pixels = z.strictObject({ x: Coordinate, y: Coordinate }).readonly()
+export const LayerPath = z
+  .strictObject({
+    keys: z.array(PathKey).min(1).max(PATH_LIMITS.keys).readonly(),
+    speed: Pixels,
+    pivot: Pixels,
+    whole: z.boolean(),
+    on: z.number().int().min(1).max(PATH_LIMITS.on),
+    closes: z.number().min(PATH_LIMITS.leastStripPx).max(PATH_LIMITS.px).nullable(),
+    use: z.enum(PATH_USES),
+  })
+  .readonly()
+
 export const Take = z
   .strictObject({
     id: Id,
@@ -173,5 +198,6 @@ export const Take = z
     columns: tableOf(z.array(Run).max(LONGEST_SHOT_FRAMES).readonly(), LIMITS.layers),
     cycles: tableOf(Cycle, LIMITS.cycles),
     pins: tableOf(Id, LIMITS.drawings),
+    paths: tableOf(LayerPath, LIMITS.layers),
   })
   .readonly()

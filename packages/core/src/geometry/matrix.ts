@@ -1,4 +1,4 @@
-import type { Point } from './point.ts'
+import { boxOf, isEmptyBox, type Box, type Point } from './point.ts'
 
 /**
  * A flat affine map, in the order canvas and SVG use:
@@ -58,3 +58,16 @@ export function reflection(axisRad: number, about: Point): Matrix {
 
 /** By what factor lengths grow on average: the square root of the factor for areas. Line weight follows it. */
 export const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))
+
+/** The upright box round a box mapped by a matrix; an empty one stays empty. */
+export const mappedBox = (m: Matrix, box: Box): Box =>
+  isEmptyBox(box)
+    ? box
+    : boxOf(
+        [
+          { x: box.left, y: box.top },
+          { x: box.right, y: box.top },
+          { x: box.right, y: box.bottom },
+          { x: box.left, y: box.bottom },
+        ].map(corner => map(m, corner)),
+      )

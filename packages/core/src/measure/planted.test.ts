@@ -6,7 +6,9 @@ import type { MarkPlace, ShotDocument } from '../document/model/model.ts'
 import { applyBatch, type Operation } from '../document/operations/index.ts'
 import { get } from '../document/model/table.ts'
 import { currentTake } from '../document/model/selectors.ts'
+import { restingPath, type LayerPath } from '../path/path.ts'
 import { sampleDocument } from '../document/tests/sample.ts'
+import type { Standing } from './ground.ts'
 import { groundFor, plantedMarks, slips } from './planted.ts'
 
 const down = (x: number, y = 100): MarkPlace => ({ x, y, planted: true })
@@ -110,11 +112,82 @@ describe('planted marks', () => {
 
   test('tell where the next drawing ought to have them', () => {
     const found = read([down(100), down(103), null])
-    const still = () => 0
+    const passing = (ground: (frame: number) => number): Standing => {
+      return (at, set, now) => ({ x: at.x + ground(now) - ground(set), y: at.y })
+    }
+    const still = passing(() => 0)
     expect(groundFor(found, 'heel', 'b', 12, still)).toEqual({ x: 100, y: 100 })
     expect(groundFor(found, 'heel', 'c', 12, still)).toBeNull()
     expect(groundFor(found, 'toes', 'b', 12, still)).toBeNull()
     // b lies on frames 4–7; by frame 8 the ground went on for four frames.
-    expect(groundFor(found, 'heel', 'b', 8, frame => -3 * frame)).toEqual({ x: 88, y: 100 })
+    expect(
+      groundFor(
+        found,
+        'heel',
+        'b',
+        8,
+        passing(frame => -3 * frame),
+      ),
+    ).toEqual({ x: 88, y: 100 })
+  })
+
+  test('a layer that moves takes what is planted on it along, and it slips where nothing else does', () => {
+    const document = withHeel([down(100), down(100), down(100)])
+    const with_ = (layer: string, path: LayerPath) => {
+      const done = applyBatch(document, [{ kind: 'path.set', take: document.current, layer, path }])
+      if (!done.ok) throw new Error(done.refusal.what)
+      return plantedMarks(done.document, currentTake(done.document), FIRST.drawn, null)
+    }
+    // 1.5 px a frame: on frames 4 and 8 six and twelve away, and it belongs as far back on the drawing.
+    const own = with_(FIRST.drawn, { ...restingPath(64, 36), speed: { x: 1.5, y: 0 } })
+    expect(own.map(one => [one.drawing, one.offPx, one.anchor.x])).toEqual([
+      ['a', 0, 100],
+      ['b', 6, 94],
+      ['c', 12, 88],
+    ])
+    // The ground is another layer: what stands on it goes along with that.
+    const ground = with_(FIRST.background, { ...restingPath(64, 36), speed: { x: -2, y: 0 }, use: 'ground' })
+    expect(ground.map(one => [one.offPx, one.anchor.x])).toEqual([
+      [0, 100],
+      [8, 92],
+      [16, 84],
+    ])
+    // One that only moves is no ground.
+    const sky = with_(FIRST.background, { ...restingPath(64, 36), speed: { x: -2, y: 0 } })
+    expect(sky.map(one => one.offPx)).toEqual([0, 0, 0])
+  })
+
+  test('a layer that goes along with its ground does not slip; a turned one is read where it is seen', () => {
+    const start = withHeel([down(100), down(100), down(100)])
+    const path: LayerPath = { ...restingPath(64, 36), speed: { x: -2, y: 0 }, use: 'ground' }
+    const turned: LayerPath = {
+      ...restingPath(64, 36),
+      pivot: { x: 100, y: 0 },
+      keys: [0, 4].map((frame, i) => ({
+        frame,
+        x: 0,
+        y: 0,
+        turnRad: i * (Math.PI / 2),
+        ease: 'even' as const,
+        strength: 0.5,
+      })),
+    }
+    const read = (ops: readonly Operation[]) => {
+      const done = applyBatch(start, ops)
+      if (!done.ok) throw new Error(done.refusal.what)
+      return plantedMarks(done.document, currentTake(done.document), FIRST.drawn, null)
+    }
+    const set = (layer: string, one: LayerPath): Operation => ({
+      kind: 'path.set',
+      take: start.current,
+      layer,
+      path: one,
+    })
+    const along = read([set(FIRST.background, path), set(FIRST.drawn, { ...path, use: 'moves' })])
+    expect(along.map(one => one.offPx)).toEqual([0, 0, 0])
+    // A quarter turn about (100, 0) brings (100, 100) to (0, 0): a long way off.
+    const [, second] = read([set(FIRST.drawn, turned)])
+    expect(second?.offPx).toBeCloseTo(100 * Math.SQRT2, 6)
+    expect([second?.anchor.x, second?.anchor.y]).toEqual([expect.closeTo(200, 6), expect.closeTo(0, 6)])
   })
 })

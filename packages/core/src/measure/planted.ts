@@ -1,5 +1,5 @@
 import type { LoopRange } from '../time/loop.ts'
-import { groundUnder, type Passing } from './ground.ts'
+import { standingOn, type Standing } from './ground.ts'
 import { distance, type Point } from '../geometry/point.ts'
 import type { MarkPlace, ShotDocument, Take } from '../document/model/model.ts'
 import { exposures, marksOf } from '../document/model/selectors.ts'
@@ -39,23 +39,29 @@ interface Step {
  * exposures in a row on which it is planted. What is lifted and set down again begins a new stretch. With `loop` (a frame
  * range) only what starts in it counts, and a stretch goes on from its last exposure to its first; a loop that cuts back
  * there, by more than `CUT_SHARE` of the picture's width, sets its marks down anew. Where the ground passes under the layer,
- * what stands on it has to go along.
+ * or the layer moves, what stands has to go along.
  */
 export function plantedMarks(document: ShotDocument, take: Take, layer: string, loop: LoopRange | null): Planted[] {
   const runs = exposures(take, layer).filter(run => !loop || (run.start >= loop.from && run.start < loop.to))
+  const standing = standingOn(document, take, layer)
   return marksOf(document, layer).flatMap(mark => {
     const steps = runs.map((run): Step => {
       const drawing = run.drawing as string
       return { drawing, frame: run.start, place: find(find(document.drawings, drawing)?.marks ?? {}, mark.id) }
     })
     const round = loop ? loop.to - loop.from : 0
-    const ground = groundUnder(document, take, layer)
-    return heldAgainst(mark.id, loop ? fromALift(steps) : steps, CUT_SHARE * document.format.width, round, ground)
+    return heldAgainst(mark.id, loop ? fromALift(steps) : steps, CUT_SHARE * document.format.width, round, standing)
   })
 }
 
 /** `round`: frames of the loop that is gone round. */
-function heldAgainst(mark: string, steps: readonly Step[], cutPx: number, round: number, ground: Passing): Planted[] {
+function heldAgainst(
+  mark: string,
+  steps: readonly Step[],
+  cutPx: number,
+  round: number,
+  standing: Standing,
+): Planted[] {
   const found: Planted[] = []
   let down: { from: string; at: Point; frame: number } | null = null
   let last = -1
@@ -67,10 +73,8 @@ function heldAgainst(mark: string, steps: readonly Step[], cutPx: number, round:
       continue
     }
     const at = { x: place.x, y: place.y }
-    const carried = (set: { at: Point; frame: number }): Point => {
-      const now = frame < set.frame ? frame + round : frame
-      return { x: set.at.x + ground(now) - ground(set.frame), y: set.at.y }
-    }
+    const carried = (set: { at: Point; frame: number }): Point =>
+      standing(set.at, set.frame, frame, frame < set.frame ? round : 0)
     if (overSeam && down && distance(at, carried(down)) > cutPx) down = null
     down ??= { from: drawing, at, frame }
     const anchor = carried(down)
@@ -94,8 +98,8 @@ export function groundFor(
   mark: string,
   before: string,
   frame: number,
-  ground: Passing,
+  standing: Standing,
 ): Point | null {
   const last = planted.filter(one => one.mark === mark && one.drawing === before && one.frame <= frame).at(-1)
-  return last ? { x: last.anchor.x + ground(frame) - ground(last.frame), y: last.anchor.y } : null
+  return last ? standing(last.anchor, last.frame, frame) : null
 }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { refusePath } from '../path/path.ts'
 import { RECIPE_NAMES, RECIPES } from './table.ts'
 import { shownOn, type ConstructionSink, type Plan, type Recipe, type RecipeShot } from './recipe.ts'
 
@@ -52,6 +53,15 @@ describe.each(RECIPE_NAMES)('%s keeps the contract', name => {
         expect(shares).toHaveLength(to - from - 1)
         expect([0, ...shares, 1].every((share, i, all) => i === 0 || share > (all[i - 1] as number))).toBe(true)
       }
+    }
+  })
+
+  test('where its layer moves, its path can be used, begins with it and ends no later', () => {
+    for (const { shot, numbers } of plans) {
+      const plan = recipe.plan(numbers, shot)
+      if (!plan.path) continue
+      expect(refusePath(plan.path)).toBeNull()
+      expect(plan.path.keys.every(key => key.frame < plan.frames)).toBe(true)
     }
   })
 

@@ -1,5 +1,6 @@
 import { UsageError } from '../errors.ts'
 import type { Point } from '../geometry/point.ts'
+import type { LayerPath } from '../path/path.ts'
 
 /** What a recipe is told of the shot it is laid on: the picture in paper pixels, frames a second, frames of a new drawing. */
 export interface RecipeShot {
@@ -9,6 +10,8 @@ export interface RecipeShot {
   readonly exposure: number
   /** paper pixels of a metre; null where nobody has said */
   readonly scale?: number | null
+  /** px a frame, to the right, by which the ground passes under what walks on the spot; none where nothing does */
+  readonly passing?: number
   /** where a mark lies, by its id: its places in the order of frames, counted from where the guide begins; none where it has none */
   readonly wayOf?: (mark: string) => readonly FramedPlace[]
 }
@@ -81,6 +84,8 @@ export interface Plan<N> {
   readonly told: readonly string[]
   /** pixels a frame by which the ground passes under what stands on it, to the right; a planted place moves along with it */
   readonly ground: number
+  /** how its layer moves as a whole, frames counted from its start; null or left out where it lies where it is drawn */
+  readonly path?: LayerPath | null
 }
 
 /** A place that a mark has on a drawing. */

@@ -16,6 +16,8 @@ import { anticipate, type AnticipatePlan } from './anticipate/anticipate.ts'
 import type { AnticipateNumbers } from './anticipate/numbers.ts'
 import { hop, type HopPlan } from './hop/hop.ts'
 import type { HopNumbers } from './hop/numbers.ts'
+import { scroll, type ScrollPlan } from './scroll/scroll.ts'
+import type { ScrollNumbers } from './scroll/numbers.ts'
 import { soft, type SoftPlan } from './soft/soft.ts'
 import type { SoftNumbers } from './soft/numbers.ts'
 import { turn, type TurnPlan } from './turn/turn.ts'
@@ -40,6 +42,7 @@ interface Kinds {
   readonly soft: { readonly numbers: SoftNumbers; readonly plan: SoftPlan }
   readonly turn: { readonly numbers: TurnNumbers; readonly plan: TurnPlan }
   readonly walk: { readonly numbers: WalkNumbers; readonly plan: WalkPlan }
+  readonly scroll: { readonly numbers: ScrollNumbers; readonly plan: ScrollPlan }
   readonly legs: { readonly numbers: LegsNumbers; readonly plan: LegsPlan }
 }
 
@@ -50,7 +53,7 @@ export type PlanOf<R extends RecipeName> = Kinds[R]['plan']
 /** Every kind of movement has its recipe; a missing one does not compile. */
 export const RECIPES: {
   readonly [R in RecipeName]: PlanOf<R> extends Plan<NumbersOf<R>> ? Recipe<NumbersOf<R>, PlanOf<R>> : never
-} = { bounce, chain, pendulum, blink, wisps, flame, boil, anticipate, hop, soft, turn, walk, legs }
+} = { bounce, chain, pendulum, blink, wisps, flame, boil, anticipate, hop, soft, turn, walk, legs, scroll }
 
 export const RECIPE_NAMES = Object.keys(RECIPES) as RecipeName[]
 

@@ -12,8 +12,6 @@ const GROUND = 604
 const STRIDE = 108
 const TORSO = 138
 const HEAD = 60
-/** How far the ground passes from drawing to drawing; a round is two strides. */
-const PASSES = (2 * STRIDE) / 8
 
 /** Places given in a measure of their own (to the front, upwards) round a place, turned. */
 function set(at: Point, unit: number, turn: number): (ps: readonly Point[]) => Point[] {
@@ -174,61 +172,62 @@ const tildaWalking = (walker: Walker): Mark[] =>
     arm(walker.nearArm, 'leaf', 4.4),
   ])
 
-/** x of things a way apart that have passed by so many pixels, over the whole paper and a little beside it. */
-function passing(apart: number, by: number): { x: number; nth: number }[] {
-  const first = Math.floor(by / apart) - 2
-  const count = Math.ceil(MARCHING.width / apart) + 4
-  return Array.from({ length: count }, (_, i) => ({ x: (first + i) * apart - by, nth: first + i }))
-}
+/** The strip of ground closes after four rounds of the walk; that of the reeds, half as fast, after two: both with the shot. */
+const ROUND = 2 * STRIDE
+const GROUND_STRIP = 4 * ROUND
+const REED_STRIP = 2 * ROUND
 
-function ground(drawing: number): Mark[] {
-  const round = 2 * STRIDE
-  const by = drawing * PASSES
-  const tufts = passing(round, by).flatMap(({ x }) => {
+/** A strip of ground: grass and a stone for every round, no two alike. */
+function ground(): Mark[] {
+  const tufts = [
+    { at: 8, tall: 1, stone: 118 },
+    { at: 232, tall: 0.75, stone: 96 },
+    { at: 420, tall: 1.15, stone: 150 },
+    { at: 676, tall: 0.9, stone: 74 },
+  ].flatMap(({ at, tall, stone: aside }, nth) => {
     const blade = (dx: number, lean: number, high: number) =>
       line(
         3.4,
         curve([
-          { x: x + dx, y: GROUND + 12 },
-          { x: x + dx + lean / 3, y: GROUND + 12 - high * 0.6 },
-          { x: x + dx + lean, y: GROUND + 12 - high },
+          { x: at + dx, y: GROUND + 12 },
+          { x: at + dx + lean / 3, y: GROUND + 12 - high * tall * 0.6 },
+          { x: at + dx + lean, y: GROUND + 12 - high * tall },
         ]),
         'moss',
       )
-    const stone = curve(
-      points(x + 112, GROUND + 40, x + 122, GROUND + 26, x + 146, GROUND + 24, x + 160, GROUND + 38),
-      false,
-      6,
-    )
+    const [x, y] = [at + aside, GROUND + 40 + 9 * (nth % 3)]
+    const stone = curve(points(x, y, x + 10, y - 14 * tall, x + 34, y - 16 * tall, x + 48, y - 2), false, 6)
     return [
-      blade(20, -14, 34),
-      blade(28, 2, 44),
-      blade(37, 16, 32),
-      shape('mist-deep', [...stone, { x: x + 112, y: GROUND + 40 }]),
+      blade(12, -14, 34),
+      blade(20, 2, 44),
+      blade(29, 16, 32),
+      ...(nth % 2 ? [blade(38, 9, 26)] : []),
+      shape('mist-deep', [...stone, { x, y }]),
       line(3, stone, 'reed'),
-      line(2.6, curve(points(x + 60, GROUND + 64, x + 84, GROUND + 67, x + 104, GROUND + 63)), 'reed'),
+      line(2.6, curve(points(at + 52, y + 26, at + 76, y + 29, at + 96, y + 25)), 'reed'),
     ]
   })
-  const edge = points(-8, GROUND + 8, 320, GROUND + 8, 640, GROUND + 8, 960, GROUND + 8, 1288, GROUND + 8)
-  return [shape('mist', [...edge, { x: 1288, y: 728 }, { x: -8, y: 728 }]), line(4, curve(edge), 'moss'), ...tufts]
+  const edge = points(-4, GROUND + 8, 288, GROUND + 8, 576, GROUND + 8, GROUND_STRIP + 4, GROUND + 8)
+  const earth = [...edge, { x: GROUND_STRIP + 4, y: 728 }, { x: -4, y: 728 }]
+  return [shape('mist', earth), line(4, curve(edge), 'moss'), ...tufts]
 }
 
-/** Reeds half as far away: they pass half as fast. */
-function reeds(drawing: number): Mark[] {
-  const by = (drawing * PASSES) / 2
-  return passing(2 * STRIDE, by).flatMap(({ x }) =>
-    [
-      [18, 236, 12],
-      [62, 168, -10],
-      [138, 204, 16],
-    ].flatMap(([dx = 0, high = 0, lean = 0]) => {
-      const foot = { x: x + dx, y: GROUND + 2 }
-      const top = { x: foot.x + lean, y: foot.y - high }
-      const stem = curve([foot, { x: foot.x + lean * 0.2, y: foot.y - high / 2 }, top], false, 12)
-      return [line(4.4, stem, 'reed'), shape('reed', disc({ x: top.x, y: top.y + 18 }, 7.5, 24, 24))]
-    }),
-  )
-}
+/** A strip of reeds, some way behind. */
+const reeds = (): Mark[] =>
+  [
+    [18, 236, 12],
+    [62, 168, -10],
+    [138, 204, 16],
+    [196, 142, -6],
+    [262, 220, -14],
+    [300, 182, 10],
+    [388, 246, 8],
+  ].flatMap(([x = 0, high = 0, lean = 0]) => {
+    const foot = { x, y: GROUND + 2 }
+    const top = { x: foot.x + lean, y: foot.y - high }
+    const stem = curve([foot, { x: foot.x + lean * 0.2, y: foot.y - high / 2 }, top], false, 12)
+    return [line(4.4, stem, 'reed'), shape('reed', disc({ x: top.x, y: top.y + 18 }, 7.5, 24, 24))]
+  })
 
 const sky = (): Mark[] => [
   shape('lamp', disc({ x: 1040, y: 150 }, 52, 52, 48)),
@@ -280,15 +279,14 @@ export function marching(): Drawn {
   study.commit('volume of Tilda', [{ kind: 'layer.set', id: FIRST.drawn, patch: { volume: 'off' } }])
   const { drawings } = study.guide('walk', numbers)
   drawings.forEach((id, i) => study.draw(id, tildaWalking(walkerOn(numbers, 2 * i))))
-  study.cycle(
-    study.layer('layer-reeds', 'reeds', 0.3),
-    2,
-    Array.from({ length: 16 }, (_, i) => reeds(i)),
-  )
-  study.cycle(
-    study.layer('layer-ground', 'ground', 0.6),
-    2,
-    Array.from({ length: 8 }, (_, i) => ground(i)),
-  )
+  // Both strips are drawn once; their layers go.
+  const passing = { speed: -STRIDE / numbers.step, x: 0, y: MARCHING.height, exposure: 2 }
+  const far = study.layer('layer-reeds', 'reeds', 0.3, 'background')
+  study.still(far, reeds())
+  study.guide('scroll', { ...passing, y: GROUND, share: 0.5, closes: REED_STRIP, height: 250 }, far)
+  const near = study.layer('layer-ground', 'ground', 0.6, 'background')
+  study.still(near, ground())
+  study.guide('scroll', { ...passing, closes: GROUND_STRIP, height: 112 }, near)
+  study.commit('loop the whole shot', [{ kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: MARCHING.frames } }])
   return study.drawn
 }

@@ -80,8 +80,8 @@ export class Study {
   }
 
   /** Another layer under or over the others; `order` says where. Answers its id. */
-  layer(id: string, name: string, order: number): string {
-    this.commit('new layer', [{ kind: 'layer.add', layer: newLayer(id, name, order, { volume: 'off' }) }])
+  layer(id: string, name: string, order: number, kind: 'drawn' | 'background' = 'drawn'): string {
+    this.commit('new layer', [{ kind: 'layer.add', layer: newLayer(id, name, order, { kind, volume: 'off' }) }])
     return id
   }
 
@@ -95,30 +95,6 @@ export class Study {
       { kind: 'exposure.write', take: FIRST.take, layer, from: 0, runs },
     ])
     this.draw(id, marks)
-  }
-
-  /** Drawings on a layer repeated to the end, each so many frames. */
-  cycle(layer: string, frames: number, drawings: readonly (readonly Mark[])[]): void {
-    const ids = drawings.map((_, i) => `${layer}-${i + 1}`)
-    this.commit('link as a cycle', [
-      ...ids.map((id, i): Operation => ({
-        kind: 'drawing.add',
-        drawing: { id, layer, number: 1 + i * frames, role: i === 0 ? 'key' : 'inbetween', elements: {}, marks: {} },
-      })),
-      {
-        kind: 'cycle.add',
-        take: FIRST.take,
-        cycle: {
-          id: `${layer}-cycle`,
-          layer,
-          from: 0,
-          to: null,
-          offset: 0,
-          pattern: ids.map(drawing => ({ drawing, frames })),
-        },
-      },
-    ])
-    drawings.forEach((marks, i) => this.draw(ids[i] as string, marks))
   }
 
   /** Whatever a layer shows last is shown to the end. */

@@ -1,5 +1,5 @@
 import type { Drawing } from '@unhurried/core/document'
-import { grown, isEmptyBox } from '@unhurried/core/geometry'
+import { grown, isEmptyBox, type Box } from '@unhurried/core/geometry'
 import { silhouette } from '@unhurried/core/raster'
 import { LRUCache } from 'lru-cache'
 import { computed, type Ref } from 'vue'
@@ -43,6 +43,8 @@ export interface BitmapShelf {
   draw(brush: Brush, drawing: Drawing, look: Look, scale: number): void
   /** whether it can be drawn now; asked for otherwise, and `painted` changes when it can */
   isReady(drawing: Drawing, look: Look, scale: number): boolean
+  /** the box round what is on a drawing, in its own pixels; empty when nothing is, or it is not painted yet */
+  boxOf(drawing: Drawing): Box
   readonly painted: Readonly<Ref<number>>
 }
 
@@ -71,6 +73,7 @@ export function bitmapShelf(book: StrokeBook): BitmapShelf {
 
   return {
     isReady: () => true,
+    boxOf: book.boxOf,
     painted: computed(book.decoded),
     draw(brush: Brush, drawing: Drawing, look: Look, scale: number): void {
       const bitmap = get(drawing, look, scale)

@@ -1,4 +1,4 @@
-import { map, scaleOf, type Matrix, type Point } from '@unhurried/core/geometry'
+import { after, IDENTITY, map, scaleOf, type Matrix, type Point } from '@unhurried/core/geometry'
 import {
   figureOf,
   type ConstructionSink,
@@ -105,6 +105,8 @@ export interface SeenGuide {
   readonly guide: { readonly recipe: RecipeName; readonly dimmed?: boolean }
   readonly plan: Plan<unknown>
   readonly frame: number
+  /** the maps by which its layer is laid down on a frame of the plan; null where it lies as it was drawn */
+  readonly carried: ((frame: number) => readonly Matrix[]) | null
 }
 
 /** How strong a dimmed guide is. */
@@ -124,15 +126,17 @@ export function paintConstructions(
   brush.save()
   brush.setTransform(density, 0, 0, density, 0, 0)
   brush.strokeStyle = GUIDE_COLOUR
-  for (const { guide, plan, frame } of guides) {
+  for (const { guide, plan, frame, carried } of guides) {
+    const on = (at: number): Matrix[] => (carried?.(at) ?? [IDENTITY]).map(one => after(one, matrix))
     brush.lineWidth = 1
     const strength = guide.dimmed ? DIMMED : 1
     brush.globalAlpha = 0.3 * strength
-    const others = constructionOn(brush, matrix, throughOf(guide.recipe))
-    for (const drawing of withOthers ? plan.drawings : []) figureOf(guide.recipe, plan, drawing.frame, others)
+    for (const { frame: other } of withOthers ? plan.drawings : [])
+      for (const one of on(other))
+        figureOf(guide.recipe, plan, other, constructionOn(brush, one, throughOf(guide.recipe)))
     brush.lineWidth = 1.4
     brush.globalAlpha = 0.95 * strength
-    figureOf(guide.recipe, plan, frame, constructionOn(brush, matrix))
+    for (const one of on(frame)) figureOf(guide.recipe, plan, frame, constructionOn(brush, one))
   }
   brush.restore()
 }

@@ -1,8 +1,9 @@
-import { columnOf, layersInOrder, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
+import { columnOf, laidOn, layersInOrder, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
 import { scaleOf, type Matrix } from '@unhurried/core/geometry'
 import { drawingAt } from '@unhurried/core/time'
 import { drawnIn, SILHOUETTE, type BitmapShelf, type Look } from './bitmaps.ts'
 import type { Colours } from './colours.ts'
+import { layDown } from './laid.ts'
 import { colouredBy, lookOf, type Looks } from './looks.ts'
 import type { Brush } from './nibs.ts'
 import type { Size } from './view.ts'
@@ -35,6 +36,8 @@ export interface Scene {
 /** A drawing that shows through. */
 export interface SceneGhost {
   readonly drawing: Drawing
+  /** frame whose place of its layer it is seen in, from 0 */
+  readonly frame: number
   readonly look: Look
   /** 0–1 */
   readonly opacity: number
@@ -91,19 +94,24 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
     }
     const { format } = scene.document
     const present = scene.instead ?? shown(scene, scene.layer)
+    const mapsOf = (drawing: Drawing, frame: number) =>
+      laidOn(scene.document, scene.take, drawing.layer, frame, () => bitmaps.boxOf(drawing))
+    /** a drawing and where it lies, as a text */
+    const lies = (drawing: Drawing | null, frame = scene.frame) =>
+      drawing ? `${nameOf(drawing)} ${mapsOf(drawing, frame)?.join(' ') ?? ''}` : ''
     const colours = nameOf(scene.colours)
     const looks = `${nameOf(scene.looks)} ${scene.silhouettes}`
     const lay = (brush: Brush, drawing: Drawing) => {
       const { opacity, tint } = lookOf(scene.looks, drawing.layer)
       brush.globalAlpha = opacity
       const look = scene.silhouettes ? SILHOUETTE : drawnIn(colouredBy(scene.colours, tint))
-      bitmaps.draw(brush, drawing, look, scale)
+      layDown(brush, m, mapsOf(drawing, scene.frame), () => bitmaps.draw(brush, drawing, look, scale))
       brush.globalAlpha = 1
     }
 
     const ground = ready(
       'ground',
-      `${where} ${colours} ${looks} ${format.paper} ${format.width} ${below.map(nameOf).join()}`,
+      `${where} ${colours} ${looks} ${format.paper} ${format.width} ${below.map(one => lies(one)).join()}`,
     )
     if (ground) {
       layPaper(ground, m, format)
@@ -112,22 +120,23 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
       ground.restore()
     }
     const ghosts = scene.instead ? [] : scene.ghosts
-    const through = ghosts.map(g => `${nameOf(g.drawing)} ${paintOf(g.look)} ${g.opacity}`).join()
+    const through = ghosts.map(g => `${lies(g.drawing, g.frame)} ${paintOf(g.look)} ${g.opacity}`).join()
     const table = ready('table', `${where} ${nameOf(scene.shifts)} ${through}`)
     if (table) {
-      for (const { drawing, look, opacity } of ghosts) {
+      for (const { drawing, frame, look, opacity } of ghosts) {
         table.globalAlpha = opacity
         const shift = scene.shifts.get(drawing.id)
-        table.setTransform(...m)
-        if (shift) table.transform(...shift)
-        bitmaps.draw(table, drawing, look, scale)
+        layDown(table, m, mapsOf(drawing, frame), () => {
+          if (shift) table.transform(...shift)
+          bitmaps.draw(table, drawing, look, scale)
+        })
       }
       table.globalAlpha = 1
     }
     const lifted = [...scene.lifted].sort().join()
     const top = ready(
       'present',
-      `${where} ${colours} ${looks} ${nameOf(present)} ${nameOf(scene.wiped?.drawing ?? null)} ${scene.wiped?.x} ${lifted} ${above.map(nameOf).join()}`,
+      `${where} ${colours} ${looks} ${lies(present)} ${nameOf(scene.wiped?.drawing ?? null)} ${scene.wiped?.x} ${lifted} ${above.map(one => lies(one)).join()}`,
     )
     if (top) {
       top.setTransform(...m)
@@ -135,6 +144,7 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
       if (scene.wiped) wipe(top, m, scene.wiped, here, density, lay)
       else if (here) lay(top, here)
       for (const drawing of above) lay(top, drawing)
+      top.setTransform(...m)
     }
   }
 

@@ -1,4 +1,5 @@
 import { assetIds, isBlank, strokesOn, type Drawing } from '@unhurried/core/document'
+import { EMPTY_BOX, type Box } from '@unhurried/core/geometry'
 import { LRUCache } from 'lru-cache'
 import { shallowRef } from 'vue'
 import type { BitmapShelf, Look } from '../paint/bitmaps.ts'
@@ -31,6 +32,7 @@ export function remoteShelf(
     sizeCalculation: ({ bytes }) => Math.max(1, bytes),
     dispose: entry => entry.kind === 'painted' && entry.picture.bitmap.close(),
   })
+  const boxes = new WeakMap<Drawing, Box>()
   const names = new WeakMap<Drawing | Colours, number>()
   const painted = shallowRef(0)
   let sent = new Set<string>()
@@ -74,6 +76,7 @@ export function remoteShelf(
         () => orderFor(drawing, look, scale),
         part => {
           if (part.kind !== 'drawn') return
+          boxes.set(drawing, boxOf(part))
           shelf.set(key, { kind: 'painted', picture: part, bytes: part.bitmap.width * part.bitmap.height * 4 })
         },
       )
@@ -91,6 +94,7 @@ export function remoteShelf(
 
   return {
     painted,
+    boxOf: drawing => boxes.get(drawing) ?? EMPTY_BOX,
     // A blank sheet is painted by leaving it alone.
     isReady: (drawing, look, scale) => isBlank(drawing) || find(drawing, look, scale).kind !== 'coming',
     draw(brush, drawing, look, scale) {
@@ -116,3 +120,11 @@ function layPlain(brush: Brush, { number }: Drawing, scale: number): void {
   brush.fillText(`drawing ${number} is too much to be painted here`, 14 / scale, 26 / scale)
   brush.restore()
 }
+
+/** What a painted picture covers, in pixels of the drawing. */
+const boxOf = ({ bitmap, left, top, scale }: DrawnPicture): Box => ({
+  left,
+  top,
+  right: left + bitmap.width / scale,
+  bottom: top + bitmap.height / scale,
+})

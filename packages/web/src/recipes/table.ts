@@ -9,6 +9,7 @@ import { flame } from './flame/flame.ts'
 import { hop } from './hop/hop.ts'
 import { legs } from './legs/legs.ts'
 import { pendulum } from './pendulum/pendulum.ts'
+import { scroll } from './scroll/scroll.ts'
 import { soft } from './soft/soft.ts'
 import { turn } from './turn/turn.ts'
 import { walk } from './walk/walk.ts'
@@ -30,6 +31,7 @@ const DESKS: { readonly [R in RecipeName]: RecipeDesk<NumbersOf<R>> } = {
   wisps,
   flame,
   boil,
+  scroll,
 }
 
 /** Recipes in the order they are chosen from. */

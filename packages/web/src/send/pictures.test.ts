@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { applyBatch, FIRST, freshDocument, get, type Operation } from '@unhurried/core/document'
+import { restingPath, type LayerPath } from '@unhurried/core/path'
 import fc from 'fast-check'
 import { picturesOf } from './pictures.ts'
 
@@ -57,6 +58,26 @@ describe('pictures of a stretch', () => {
       { frame: 4, frames: 2, blank: false },
       { frame: 6, frames: 2, blank: true },
     ])
+  })
+
+  test('where a layer moves every place is another picture; what is added for looking only is none', () => {
+    const { document } = shot([{ drawing: 'a', frames: 6 }])
+    const path = { ...restingPath(64, 64), speed: { x: 3, y: 0 }, on: 2 }
+    const starts = (layer: string, use: LayerPath['use']) => {
+      const moved = applyBatch(document, [{ kind: 'path.set', take: FIRST.take, layer, path: { ...path, use } }])
+      if (!moved.ok) throw new Error(moved.refusal.what)
+      const take = get(moved.document.takes, FIRST.take)
+      return picturesOf(moved.document, take, { from: 0, to: 6 }).map(({ frame, frames }) => [frame, frames])
+    }
+    const onTwos = [
+      [0, 2],
+      [2, 2],
+      [4, 2],
+    ]
+    expect([starts(FIRST.drawn, 'moves'), starts(FIRST.drawn, 'ground')]).toEqual([onTwos, onTwos])
+    expect(starts(FIRST.drawn, 'pin')).toEqual([[0, 6]])
+    // Nothing is on the other layer.
+    expect(starts(FIRST.background, 'moves')).toEqual([[0, 6]])
   })
 
   test('together they last exactly as long as the stretch, whatever is exposed', () => {

@@ -1,7 +1,9 @@
 import {
+  carriedOn,
   columnOf,
   isBlank,
   isDelivered,
+  laidOn,
   layersInOrder,
   type Drawing,
   type ShotDocument,
@@ -9,6 +11,8 @@ import {
 } from '@unhurried/core/document'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { coloursOf } from '../paint/colours.ts'
+import { layDown } from '../paint/laid.ts'
+import type { Matrix } from '@unhurried/core/geometry'
 import type { Brush } from '../paint/nibs.ts'
 import { paintDrawing } from '../paint/paint.ts'
 import type { StrokeBook } from '../paint/strokes.ts'
@@ -31,12 +35,12 @@ function drawingsAt(document: ShotDocument, take: Take, frame: number): Drawing[
   })
 }
 
-/** A stretch of a take as pictures: neighbouring frames that show the same drawings are one. */
+/** A stretch of a take as pictures: neighbouring frames that show the same drawings in the same places are one. */
 export function picturesOf(document: ShotDocument, take: Take, range: LoopRange): Picture[] {
   const pictures: (Picture & { key: string })[] = []
   for (let frame = range.from; frame < range.to; frame++) {
     const drawings = drawingsAt(document, take, frame)
-    const key = drawings.map(drawing => drawing.id).join()
+    const key = drawings.map(({ id, layer }) => `${id} ${placeKey(document, take, layer, frame)}`).join()
     const last = pictures[pictures.length - 1]
     if (last?.key === key) {
       pictures[pictures.length - 1] = { ...last, frames: last.frames + 1 }
@@ -47,6 +51,10 @@ export function picturesOf(document: ShotDocument, take: Take, range: LoopRange)
   }
   return pictures.map(({ frame, frames, blank }) => ({ frame, frames, blank }))
 }
+
+/** Where a layer lies on a frame as it is sent off, as a text. */
+const placeKey = (document: ShotDocument, take: Take, layer: string, frame: number): string =>
+  carriedOn(document, take, layer, frame, 'sent off')?.join(' ') ?? ''
 
 /** Paints one frame as it is delivered, at a size, with or without the paper. */
 export function paintFrame(
@@ -63,7 +71,10 @@ export function paintFrame(
     brush.fillStyle = document.format.paper
     brush.fillRect(0, 0, size.width, size.height)
   }
-  brush.setTransform(size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0)
+  const base: Matrix = [size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0]
   const colours = coloursOf(document.swatches, false)
-  for (const drawing of drawingsAt(document, take, frame)) paintDrawing(brush, drawing, colours, book)
+  for (const drawing of drawingsAt(document, take, frame)) {
+    const maps = laidOn(document, take, drawing.layer, frame, () => book.boxOf(drawing), 'sent off')
+    layDown(brush, base, maps, () => paintDrawing(brush, drawing, colours, book))
+  }
 }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import type { Take } from '@unhurried/core/document'
+import { laidOn, type Take } from '@unhurried/core/document'
 import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { drawnIn, SILHOUETTE, type BitmapShelf } from '../paint/bitmaps.ts'
+import { layDown } from '../paint/laid.ts'
 import { colouredBy, lookOf, type Looks } from '../paint/looks.ts'
 import { seenAt, type Seeing } from './frames.ts'
 import { useSight } from '../stores/sight.ts'
@@ -48,10 +49,10 @@ function paint(frame: number): void {
   brush.setTransform(1, 0, 0, 1, 0, 0)
   brush.fillStyle = format.value.paper
   brush.fillRect(0, 0, w, h)
-  brush.setTransform(scale, 0, 0, scale, 0, 0)
   for (const { drawing, look, opacity } of seen) {
     brush.globalAlpha = opacity
-    props.bitmaps.draw(brush, drawing, look, scale)
+    const maps = laidOn(shot.document, props.take, drawing.layer, frame, () => props.bitmaps.boxOf(drawing))
+    layDown(brush, [scale, 0, 0, scale, 0, 0], maps, () => props.bitmaps.draw(brush, drawing, look, scale))
   }
   brush.globalAlpha = 1
 }

@@ -1,3 +1,4 @@
+import { useCarried } from './carried.ts'
 import { useDesk } from './desk.ts'
 import { useGuides } from './guides.ts'
 import { useKit } from './kit.ts'
@@ -11,4 +12,5 @@ export function startAfresh(frame: number): void {
   useSight().reset()
   useLamp().reset()
   useGuides().reset()
+  useCarried().reset()
 }

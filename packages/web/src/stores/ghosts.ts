@@ -1,4 +1,6 @@
 import {
+  exposures,
+  find,
   firstFrameOf,
   get,
   isBlank,
@@ -37,6 +39,8 @@ export interface Ghost {
   readonly side: 'past' | 'future'
   /** 0 for the nearest; those behind it are weaker */
   readonly rank: number
+  /** frame whose place of its layer it is seen in: the nearest on its side that shows it */
+  readonly frame: number
   /** share of the light table's strength that its layer gets */
   readonly share: number
 }
@@ -81,12 +85,23 @@ export function makeGhosts({ shot, lightTable, layerId, frame, loop, parents, pi
     return { past: [...past, ...laid.filter(isBefore)], future: [...future, ...laid.filter(id => !isBefore(id))] }
   })
 
+  /** The frame nearest to the present one, on a side of it, on which a drawing begins to be shown; round the loop where it is shown only there. */
+  function shownNear(id: string, side: Ghost['side']): number {
+    const { document, take } = shot
+    const sheet = document && find(document.drawings, id)
+    if (!take || !sheet) return frame.value
+    const starts = exposures(take, sheet.layer).flatMap(run => (run.drawing === id ? [run.start] : []))
+    const before = starts.filter(start => start <= frame.value)
+    const after = starts.filter(start => start > frame.value)
+    return (side === 'past' ? (before.at(-1) ?? after.at(-1)) : (after[0] ?? before[0])) ?? frame.value
+  }
+
   /** Everything that shows through: of other layers first, then of the layer in the hand. */
   const through = computed<readonly Ghost[]>(() => {
     const { document } = shot
     if (!document || !lightTable.on) return []
     const ranked = (ids: readonly string[], side: Ghost['side'], share: number) =>
-      ids.map((id, rank): Ghost => ({ drawing: id, side, rank, share }))
+      ids.map((id, rank): Ghost => ({ drawing: id, side, rank, frame: shownNear(id, side), share }))
     const both = ({ past, future }: ReturnType<typeof beside>, share: number) => [
       ...ranked(past, 'past', share),
       ...ranked(future, 'future', share),

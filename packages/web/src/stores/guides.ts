@@ -1,9 +1,22 @@
-import { guidePlan, guidesOf, recipeShot, type Guide, type GuideNumber } from '@unhurried/core/document'
+import {
+  guidePath,
+  guidePlan,
+  guidesOf,
+  movesAsPlanned,
+  needsSheets,
+  recipeShot,
+  type Guide,
+  type GuideNumber,
+} from '@unhurried/core/document'
+import { EMPTY_BOX, type Matrix } from '@unhurried/core/geometry'
 import { refuseNumbers } from '@unhurried/core/motion'
+import { layingsOn } from '@unhurried/core/path'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
+import { planBox } from '../paint/planBox.ts'
 import { refusedNumber } from '../recipes/recipe.ts'
 import { deskOf } from '../recipes/table.ts'
+import { useCarried } from './carried.ts'
 import { useDesk } from './desk.ts'
 import { useShot } from './shot.ts'
 
@@ -12,19 +25,26 @@ interface SeenGuide {
   readonly guide: Guide
   readonly plan: ReturnType<typeof guidePlan>
   readonly frame: number
+  /** the maps by which its layer is laid down on a frame of the plan; null where it lies as it was drawn */
+  readonly carried: ((frame: number) => readonly Matrix[]) | null
 }
 
 /** The guides of the take, as they are and as they would be while the hand has one. */
 export const useGuides = defineStore('guides', () => {
   const shot = useShot()
   const desk = useDesk()
+  const carried = useCarried()
   /** a guide with numbers that are not committed yet: the hand still has them */
   const draft = shallowRef<Guide | null>(null)
 
   /** guides that were laid, and whose handles are asked for all the same */
   const placing = shallowRef<ReadonlySet<string>>(new Set())
   /** Once it is laid its places are drawn on, and a handle would take the stroke: then they are there only when asked for. */
-  const hasHandles = ({ id, laid }: Guide): boolean => laid.drawings.length === 0 || placing.value.has(id)
+  const hasHandles = (guide: Guide): boolean => !isLaid(guide) || placing.value.has(guide.id)
+  /** Whether it was laid on the sheet, or its layer moves as it says. */
+  const isLaid = (guide: Guide): boolean =>
+    guide.laid.drawings.length > 0 ||
+    Boolean(shot.document && shot.take && movesAsPlanned(shot.document, shot.take, guide))
   function place(id: string, on: boolean): void {
     const others = [...placing.value].filter(other => other !== id)
     placing.value = new Set(on ? [...others, id] : others)
@@ -39,13 +59,19 @@ export const useGuides = defineStore('guides', () => {
   /** Guides to be seen on a frame, each with the frame of its plan that is. */
   function seenOn(on: number): SeenGuide[] {
     const { document } = shot
-    if (!document) return []
+    const { take } = carried
+    if (!document || !take) return []
     return all.value.flatMap(guide => {
       const plan = guidePlan(document, guide)
       const since = on - guide.from
       // What loops goes on for ever.
       const frame = plan.loops && since >= 0 ? since % plan.frames : since
-      return guide.shown && frame >= 0 && frame < plan.frames ? [{ guide, plan, frame }] : []
+      // Nothing is drawn over one that only lets its layer go: it does, and is seen where one stands.
+      if (guide.layer !== desk.timedLayer && !needsSheets(document, take, guide) && isLaid(guide)) return []
+      const path = carried.atRest ? null : guidePath(document, take, guide)
+      const { left, right } = path?.closes ? planBox(guide.recipe, plan) : EMPTY_BOX
+      const lies = path && ((at: number) => layingsOn(path, guide.from + at, document.format.width, left, right))
+      return guide.shown && frame >= 0 && frame < plan.frames ? [{ guide, plan, frame, carried: lies }] : []
     })
   }
   const here = computed(() => seenOn(desk.frame))
@@ -65,6 +91,7 @@ export const useGuides = defineStore('guides', () => {
     seenOn,
     refused,
     hasHandles,
+    isLaid,
     place,
     /** Starts afresh on another shot. */
     reset() {

@@ -2,6 +2,7 @@ import { find, strokesOn } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { lookInWords, PLAINLY } from '../paint/looks.ts'
+import { useCarried } from './carried.ts'
 import { useDesk } from './desk.ts'
 import { useKit } from './kit.ts'
 import { useSight } from './sight.ts'
@@ -24,6 +25,7 @@ export const useInForce = defineStore('in force', () => {
   const sight = useSight()
   const lamp = useLamp()
   const flip = useFlip()
+  const carried = useCarried()
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
   const hasLabels = computed(() =>
@@ -59,6 +61,9 @@ export const useInForce = defineStore('in force', () => {
       add('through', `changes go through ${kit.changed.length} drawings`, () => (kit.through = false))
     }
     if (sight.onlyLayer) add('only this', `only ${nameOf(desk.layerId)} is seen`, () => (sight.onlyLayer = false))
+    if (carried.atRest && carried.moves) {
+      add('rest', 'layers lie where they were drawn', () => (carried.atRest = false))
+    }
     if (sight.silhouettes) add('desk silhouettes', 'silhouettes on the desk', () => (sight.silhouettes = false))
     for (const id of Object.keys(lamp.lit)) {
       if (id !== desk.layerId && lamp.lightTable.on && shot.document && find(shot.document.layers, id)) {

@@ -18,10 +18,10 @@ import {
   crossOf,
   findings,
   groundFor,
-  groundUnder,
   plantedMarks,
   readChart,
   slips,
+  standingOn,
   type ChartReading,
   type Found,
   type Planted,
@@ -205,7 +205,7 @@ export const useMeasure = defineStore('measure', () => {
     const start = exposures(take, desk.layerId).find(
       run => run.drawing === drawing.id && run.start + run.frames > desk.frame,
     )
-    const ground = groundUnder(document, take, desk.layerId)
+    const standing = standingOn(document, take, desk.layerId)
     return marksOf(document, desk.layerId).flatMap((mark): Ground[] => {
       const here = planted.value.find(
         one => one.mark === mark.id && one.drawing === drawing.id && (start === undefined || one.frame === start.start),
@@ -213,7 +213,7 @@ export const useMeasure = defineStore('measure', () => {
       if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(here) }]
       const anchor = drawing.marks[mark.id]
         ? null
-        : groundFor(planted.value, mark.id, previous, start?.start ?? desk.frame, ground)
+        : groundFor(planted.value, mark.id, previous, start?.start ?? desk.frame, standing)
       return anchor ? [{ mark, anchor, at: null, slips: false }] : []
     })
   })
@@ -229,7 +229,7 @@ export const useMeasure = defineStore('measure', () => {
 
   /** Where the outline of a drawing stands open, so that its area means little; null where it is closed, or nothing is asked. */
   const openAt = (drawing: Drawing | null): Point | null =>
-    desk.layer?.volume === 'off' ? null : (momentsOf(drawing)?.open ?? null)
+    desk.layer?.volume === 'off' || desk.layer?.kind === 'background' ? null : (momentsOf(drawing)?.open ?? null)
 
   return { momentsOf, centreOf, placeOf, reading, crosses, grounds, reference, volumeOf, openAt, found, broken }
 })

@@ -24,3 +24,6 @@ export function lengthInWords(reading: LengthReading, fps: number): string {
 /** How large a metre is on the paper, and how long a fall takes. */
 export const scaleInWords = (pxPerMetre: number, fps: number): string =>
   `1 m is ${Math.round(pxPerMetre)} px; falling it takes ${fallFrames(1, fps).toFixed(1)} frames`
+
+/** Pixels to a tenth. */
+export const pxInWords = (px: number): string => String(Math.round(px * 10) / 10)

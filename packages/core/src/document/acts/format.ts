@@ -1,4 +1,5 @@
 import { after, IDENTITY, translation, type Matrix } from '../../geometry/matrix.ts'
+import { retimedPath, scaledPath, type LayerPath } from '../../path/path.ts'
 import { cycleEnd, periodOf, type Cycle } from '../../time/cycle.ts'
 import { lengthOf, plain, shareFrames, type Run } from '../../time/exposure.ts'
 import { nearestFrame } from '../../time/frames.ts'
@@ -41,7 +42,7 @@ export interface RateChange {
 
 /**
  * Another rate, with the frames kept (it all runs faster or slower), or the seconds: every exposure ends on the frame nearest
- * to its moment, each drawing keeps at least one frame; beats, notes, where guides begin, loops, linked cycles and the exposure of new drawings
+ * to its moment, each drawing keeps at least one frame; beats, notes, where guides begin, loops, linked cycles, ways of layers that move and the exposure of new drawings
  * follow. Refused when drawings outnumber the frames.
  */
 export function changeRate(document: ShotDocument, fps: number, keep: 'frames' | 'seconds'): RateChange {
@@ -114,8 +115,13 @@ function retimedTake(document: ShotDocument, take: Take, ratio: number, tally: T
     ...writes,
     ...cyclesAt(take, cycles, ratio, length).map((cycle): Operation => ({ kind: 'cycle.add', take: take.id, cycle })),
     ...(take.loop ? [{ kind: 'loop.set', take: take.id, loop } as const] : []),
+    ...pathsOf(take, path => retimedPath(path, ratio)),
   ]
 }
+
+/** The paths of a take, changed. */
+const pathsOf = (take: Take, change: (path: LayerPath) => LayerPath): Operation[] =>
+  Object.entries(take.paths).map(([layer, path]) => ({ kind: 'path.set', take: take.id, layer, path: change(path) }))
 
 function sharedOut(runs: readonly Run[], frames: number): Run[] {
   const holds = shareFrames(
@@ -164,7 +170,7 @@ export function resizing(document: ShotDocument, width: number, height: number, 
   return after([k, 0, 0, k, 0, 0], translation(dx, dy))
 }
 
-/** Operations that give the picture another size, all drawings and marks going through the map. */
+/** Operations that give the picture another size, all drawings and marks, and the ways of layers that move, going through the map. */
 export function changeSize(document: ShotDocument, width: number, height: number, how: Resizing): Operation[] {
   const through = resizing(document, width, height, how)
   const set: Operation = { kind: 'format.set', patch: { width, height } }
@@ -183,7 +189,13 @@ export function changeSize(document: ShotDocument, width: number, height: number
     if (Object.keys(places).length) ops.push({ kind: 'marks.place', drawing: drawing.id, places })
     return ops
   })
+  const carried = Object.values(document.takes).flatMap(take =>
+    pathsOf(take, path => {
+      const { pivot, ...larger } = scaledPath(path, k)
+      return { ...larger, pivot: { x: pivot.x + dx, y: pivot.y + dy } }
+    }),
+  )
   const scaled: Operation[] =
     document.scale === null ? [] : [{ kind: 'shot.set', patch: { scale: Math.min(LIMITS.scale, k * document.scale) } }]
-  return [set, ...moved, ...scaled]
+  return [set, ...moved, ...carried, ...scaled]
 }

@@ -59,3 +59,11 @@ test('a body is as round as it was worked out, and what does not loop ends with 
   const points = unpackSamples(samples.get(last?.kind === 'line' ? last.samples : '')!)
   for (const p of points) expect(Math.abs(distance(p, { x, y }) - radius)).toBeLessThan(0.4)
 })
+
+test('lines of a layer that moves go along with it', () => {
+  const { document } = linesOf('scroll', 3)
+  const layer = Object.values(document.layers).find(one => one.kind === 'guide')!
+  expect(currentTake(document).paths[layer.id]?.keys[0]?.frame).toBe(3)
+  const { document: walked } = linesOf('walk')
+  expect(currentTake(walked).paths).toEqual({})
+})

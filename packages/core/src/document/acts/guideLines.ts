@@ -5,10 +5,11 @@ import type { ConstructionSink } from '../../motion/recipe.ts'
 import { figureOf } from '../../motion/table.ts'
 import type { Run } from '../../time/exposure.ts'
 import { newLayer } from '../model/fresh.ts'
-import { guidePlan } from '../model/guides.ts'
+import { guidePath, guidePlan } from '../model/guides.ts'
 import type { Drawing, Guide, ShotDocument, Stroke, Take } from '../model/model.ts'
 import { has } from '../model/table.ts'
 import type { Operation } from '../operations/index.ts'
+import { layPath } from './paths.ts'
 
 /** A guide as plain lines: the operations, and the samples of the strokes they bring. */
 export interface GuideLines {
@@ -25,7 +26,7 @@ const BELOW = 0.25
 
 /**
  * The construction of a guide as pen lines on a new guide layer under the one it serves, drawing by drawing in its time, linked to the
- * end of the shot where it loops. The layer is on the desk only; its lines are lines like any other.
+ * end of the shot where it loops; it moves as the layer of the guide does. The layer is on the desk only; its lines are lines like any other.
  */
 export function guideLines(
   document: ShotDocument,
@@ -73,6 +74,7 @@ export function guideLines(
   return {
     ops: [
       { kind: 'layer.add', layer },
+      ...layPath(take, layer.id, guidePath(document, take, guide)),
       ...drawings.map((drawing): Operation => ({ kind: 'drawing.add', drawing })),
       ...shown(take, guide, layer.id, plan.loops, runs, newId),
     ],

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { expectedOf } from '../../motion/table.ts'
 import { placed } from '../../time/exposure.ts'
 import { valueOf } from '../../chart/halves.ts'
+import { carriedOn } from '../model/carried.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
 import { guidePlan, guidesOf } from '../model/guides.ts'
 import type { Element, Guide, ShotDocument } from '../model/model.ts'
@@ -10,7 +11,8 @@ import { columnOf, currentTake, marksOf } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 import { applyBatch, joinOf, refuse, type Operation } from '../operations/index.ts'
 import { changeGuide, copyGuide, freshGuide, moveGuide, removeGuide } from './guides.ts'
-import { laidAlready, layGuide } from './layGuide.ts'
+import { laidAlready, layGuide, movesAsPlanned, needsSheets } from './layGuide.ts'
+import { sampleDrawing } from '../tests/sample.ts'
 import { changeRate } from './format.ts'
 import { copyTake, removeTake } from './takes.ts'
 
@@ -311,6 +313,70 @@ describe('a guide laid again', () => {
     expect(currentTake(lay(own)).loop).toEqual({ from: 4, to: 30 })
     const planted = Object.values(sheets(laid)[0]?.marks ?? {}).filter(mark => mark.planted)
     expect(planted.length).toBeGreaterThan(0)
+  })
+
+  test('one that only lets its layer go lays a sheet where nothing is shown, and none where something is', () => {
+    const start = fresh(200)
+    const where = { take: FIRST.take, layer: FIRST.background, from: 10 }
+    const guided = after(start, freshGuide(start, 'scroll', where, 'acorn'))
+    const plan = guidePlan(guided, acorn(guided))
+    const moved = lay(guided)
+    expect(Object.values(moved.drawings)).toHaveLength(1)
+    const path = currentTake(moved).paths[FIRST.background]
+    expect(path).toEqual({ ...plan.path, keys: [{ ...plan.path?.keys[0], frame: 10 }] })
+    expect([
+      movesAsPlanned(guided, currentTake(guided), acorn(guided)),
+      movesAsPlanned(moved, currentTake(moved), acorn(moved)),
+    ]).toEqual([false, true])
+    // Laid again with another speed it takes its own sheet along.
+    const faster = after(moved, changeGuide(acorn(moved), { speed: -40 }))
+    expect(movesAsPlanned(faster, currentTake(faster), acorn(faster))).toBe(false)
+    expect(currentTake(lay(faster)).paths[FIRST.background]?.speed).toEqual({ x: -40, y: 0 })
+    expect(Object.values(lay(faster).drawings)).toHaveLength(1)
+    const drawn = after(start, [
+      { kind: 'drawing.add', drawing: { ...sampleDrawing('hill', 1), layer: FIRST.background } },
+      {
+        kind: 'exposure.write',
+        take: FIRST.take,
+        layer: FIRST.background,
+        from: 0,
+        runs: [{ drawing: 'hill', frames: 200 }],
+      },
+    ])
+    const over = after(drawn, freshGuide(drawn, 'scroll', where, 'acorn'))
+    expect([
+      needsSheets(guided, currentTake(guided), acorn(guided)),
+      needsSheets(over, currentTake(over), acorn(over)),
+    ]).toEqual([true, false])
+    const goes = lay(over)
+    expect([Object.keys(goes.drawings), goes.takes[FIRST.take]?.columns]).toEqual([
+      ['hill'],
+      over.takes[FIRST.take]?.columns,
+    ])
+    expect(goes.takes[FIRST.take]?.paths[FIRST.background]?.use).toBe('ground')
+  })
+
+  test('the ground passes as fast as what walks on the spot in the take', () => {
+    const start = fresh(100)
+    const walking = after(start, freshGuide(start, 'walk', { take: FIRST.take, layer: L, from: 0 }, 'acorn'))
+    const { ground } = guidePlan(walking, acorn(walking))
+    expect(ground).toBeLessThan(0)
+    const [op] = freshGuide(walking, 'scroll', { take: FIRST.take, layer: FIRST.background, from: 0 }, 'g')
+    expect(op?.kind === 'guide.add' && op.guide.numbers.speed).toBe(ground)
+  })
+
+  test('a hop on the spot gets a pin with its sheets, which is seen and not sent off', () => {
+    const start = fresh(100)
+    const guided = after(start, freshGuide(start, 'hop', { take: FIRST.take, layer: L, from: 4 }, 'acorn'))
+    const pinned = after(guided, changeGuide(acorn(guided), { pinned: true }))
+    expect(currentTake(lay(guided)).paths).toEqual({})
+    const laid = lay(pinned)
+    const take = currentTake(laid)
+    expect([take.paths[L]?.use, take.paths[L]?.keys[0]?.frame]).toEqual(['pin', 4])
+    const top = guidePlan(laid, acorn(laid)).drawings.find(drawing => drawing.name === 'top')
+    const on = 4 + (top?.frame ?? 0)
+    expect(carriedOn(laid, take, L, on)?.[5]).toBeLessThan(-100)
+    expect(carriedOn(laid, take, L, on, 'sent off')).toBeNull()
   })
 
   test('what loops, begun elsewhere, goes there with its loop, and is undone as one', () => {

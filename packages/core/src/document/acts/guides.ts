@@ -1,5 +1,5 @@
 import { RECIPES, type RecipeName } from '../../motion/table.ts'
-import { recipeShot } from '../model/guides.ts'
+import { guidePlan, guidesOf, recipeShot } from '../model/guides.ts'
 import type { Guide, GuideNumber, ShotDocument } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 
@@ -18,7 +18,9 @@ export function freshGuide(
   where: Pick<Guide, 'take' | 'layer' | 'from'>,
   id: string,
 ): Operation[] {
-  const numbers = { ...RECIPES[recipe].defaults(recipeShot(document)) }
+  const walking = guidesOf(document, where.take).map(guide => guidePlan(document, guide).ground)
+  const passing = walking.find(px => px !== 0) ?? 0
+  const numbers = { ...RECIPES[recipe].defaults({ ...recipeShot(document), passing }) }
   return [{ kind: 'guide.add', guide: { id, recipe, numbers, ...where, ...AS_IT_COMES } }]
 }
 

@@ -5,14 +5,15 @@ import { expectedOf } from '../../motion/table.ts'
 import { periodOf, type Cycle } from '../../time/cycle.ts'
 import type { LoopRange } from '../../time/loop.ts'
 import { lengthOf, overwrite, placed, slice, type Run } from '../../time/exposure.ts'
-import { guidePlan } from '../model/guides.ts'
+import { guidePlan, plannedPath } from '../model/guides.ts'
 import type { Beat, Drawing, Guide, Mark, MarkPlace, ShotDocument, Take } from '../model/model.ts'
-import { columnOf, freeNumber, isBlank, marksOf } from '../model/selectors.ts'
+import { columnOf, exposedDrawing, freeNumber, isBlank, marksOf } from '../model/selectors.ts'
 import { find, get, type Table } from '../model/table.ts'
 import { refuse, type Operation } from '../operations/index.ts'
 import { cycleChange, inTurn, settleAll, stretchChange, type LayerChange } from './changes.ts'
 import { moveCycle } from './cycles.ts'
 import { cyclesOf, touchesCycle } from './layerForm.ts'
+import { layPath } from './paths.ts'
 import { proposed, type Proposal } from './proposal.ts'
 import { roomOf, type Manner } from './room.ts'
 
@@ -42,7 +43,7 @@ export type Along = 'blank' | 'all'
 
 /**
  * Lays a guide on the sheet in one step: a numbered sheet with its role for every planned drawing, their exposures, charts
- * between its keys, its marks placed (and planted) where they are planned, and its beats. What loops is linked to the end of
+ * between its keys, its marks placed (and planted) where they are planned, and its beats; a layer that moves as a whole gets its path. What loops is linked to the end of
  * the shot where nothing else lies there, and the take is played in its loop unless it has one. The layer has a timing of its
  * own. What lies there already, and the length of the shot, are kept unless the manner says otherwise.
  *
@@ -63,7 +64,8 @@ export function layGuide(
   const unused = laidAlready(document, guide).drawings.slice(guidePlan(document, guide).drawings.length)
   const step = inTurn(document, take.id, [
     (now, here) => (cycle && cycle.from !== guide.from ? movedThere(now, here, guide, cycle, manner) : NOTHING),
-    (now, here) => onTheSheet(now, here, guide, newId, manner, along),
+    (now, here) => (needsSheets(now, here, guide) ? onTheSheet(now, here, guide, newId, manner, along) : NOTHING),
+    (now, here) => proposed(pathLaid(now, here, guide)),
     (now, here) => proposed(sets ? roundOnce(now, here, get(now.guides, guide.id)) : []),
     now => proposed(withoutUse(now, unused)),
   ])
@@ -71,6 +73,24 @@ export function layGuide(
 }
 
 const NOTHING: Proposal = proposed([])
+
+/** Whether a guide asks for drawings: one that only lets its layer go needs none where the layer shows something already. */
+export function needsSheets(document: ShotDocument, take: Take, guide: Guide): boolean {
+  const { path, drawings } = guidePlan(document, guide)
+  if (!path || drawings.length > 1) return true
+  const shown = exposedDrawing(document, take, guide.layer, guide.from)
+  return shown === null || guide.laid.drawings.includes(shown.id)
+}
+
+/** The way of its layer, where its plan has one. */
+function pathLaid(document: ShotDocument, take: Take, guide: Guide): Operation[] {
+  const path = plannedPath(guidePlan(document, guide), guide.from)
+  return path ? layPath(take, guide.layer, path) : []
+}
+
+/** Whether the layer of a guide moves as its plan would have it. */
+export const movesAsPlanned = (document: ShotDocument, take: Take, guide: Guide): boolean =>
+  Boolean(guidePlan(document, guide).path) && pathLaid(document, take, guide).length === 0
 
 /** The linked cycle that a guide was laid as, while it shows nothing else; null where there is none. */
 function linkedBefore(document: ShotDocument, take: Take, guide: Guide): Cycle | null {

@@ -19,7 +19,7 @@ function orderAbove(document: ShotDocument, layer: Layer): number {
 
 /**
  * Begins a layer afresh: a layer of the same name with blank sheets under the same numbers and roles, the same timing in every
- * take, charts, linked cycles, pins and marks. The old one stays beside it as a pass that was left, with the reason why; it
+ * take, charts, linked cycles, paths, pins and marks. The old one stays beside it as a pass that was left, with the reason why; it
  * is locked and no longer sent off. Paint layers tied to it are left with it, and have blank ones in their place.
  */
 export function newPass(document: ShotDocument, layer: string, why: string, newId: () => string): Operation[] {
@@ -85,7 +85,9 @@ function timingOps(
     runs.map(run => ({ ...run, drawing: run.drawing === null ? null : idOf(run.drawing) }))
   const cycles = Object.values(take.cycles).filter(cycle => cycle.layer === layer)
   const column = columnOf(take, layer)
+  const path = find(take.paths, layer)
   return [
+    ...(path ? [{ kind: 'path.set', take: take.id, layer: fresh, path } as const] : []),
     { kind: 'exposure.write', take: take.id, layer: fresh, from: 0, runs: shown(column) },
     ...cycles.map((cycle): Operation => ({
       kind: 'cycle.add',

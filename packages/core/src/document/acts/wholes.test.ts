@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
+import { restingPath, type LayerPath } from '../../path/path.ts'
 import { copyCycle, linkCycle, moveCycle, slideCycle } from './cycles.ts'
 import { changeRate, changeSize, setScale } from './format.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
@@ -9,6 +10,7 @@ import type { Proposal } from './proposal.ts'
 import { isAnimated, isDelivered, type ShotDocument } from '../model/model.ts'
 import { applyBatch, columnsCover, cyclesHold, refuse, type Operation } from '../operations/index.ts'
 import { layerIntoDrawings, partToLayer } from './parts.ts'
+import { layPath } from './paths.ts'
 import { layerOver, newPass, newPassOfAll, oldPasses } from './passes.ts'
 import { drawingQueue } from '../model/queue.ts'
 import { columnOf, currentTake, swatchesInOrder } from '../model/selectors.ts'
@@ -159,6 +161,54 @@ describe('another rate', () => {
   })
 })
 
+const moving: LayerPath = {
+  ...restingPath(640, 360),
+  keys: [0, 4, 8].map(frame => ({ frame, x: 5 * frame, y: frame, turnRad: 0, ease: 'both' as const, strength: 0.5 })),
+  speed: { x: 6, y: 0 },
+  on: 2,
+  closes: 400,
+}
+const withPath = (document: ShotDocument) =>
+  after(document, [{ kind: 'path.set', take: FIRST.take, layer: L, path: moving }])
+const pathIn = (document: ShotDocument, layer: string = L) => get(currentTake(document).paths, layer)
+
+test('layers that move go on as fast in a second at another rate, and as far in the picture at another size', () => {
+  const base = withPath(shotOf('AAAAbbccDDDDDD..'))
+  expect(pathIn(did(base, changeRate(base, 12, 'frames').step))).toEqual(moving)
+  const half = pathIn(did(base, changeRate(base, 12, 'seconds').step))
+  expect([half.keys.map(key => [key.frame, key.x]), half.speed, half.on]).toEqual([
+    [
+      [0, 0],
+      [2, 20],
+      [4, 40],
+    ],
+    { x: 12, y: 0 },
+    1,
+  ])
+  // Its last place lies right behind the end of a shorter take as well.
+  const late = after(base, [
+    { kind: 'path.set', take: FIRST.take, layer: L, path: { ...moving, keys: [{ ...moving.keys[0]!, frame: 16 }] } },
+  ])
+  expect(pathIn(did(late, changeRate(late, 12, 'seconds').step)).keys[0]?.frame).toBe(8)
+  const sized = (how: 'fit' | 'centre' | 'leave') => pathIn(after(base, changeSize(base, 1280, 1280, how)))
+  expect(sized('leave')).toEqual(moving)
+  expect(sized('centre')).toEqual({ ...moving, pivot: { x: 640, y: 640 } })
+  expect(sized('fit')).toMatchObject({ speed: { x: 12 }, pivot: { x: 640, y: 640 }, closes: 800 })
+  expect(sized('fit').keys[1]).toMatchObject({ frame: 4, x: 40, y: 8 })
+})
+
+test('laying the path that is there, or one that rests where none is, is nothing to do', () => {
+  const base = shotOf('AA')
+  const take = currentTake(base)
+  expect(layPath(take, L, null)).toEqual([])
+  expect(layPath(take, L, restingPath(640, 360))).toEqual([])
+  const moved = withPath(shotOf('AAAAAAAA'))
+  expect(layPath(currentTake(moved), L, { ...moving })).toEqual([])
+  expect(layPath(currentTake(moved), L, restingPath(640, 360))).toEqual([
+    { kind: 'path.set', take: FIRST.take, layer: L, path: null },
+  ])
+})
+
 test('another size scales to fit, centres, or leaves: strokes and marks alike', () => {
   const base = after(shotOf('AA'), [
     { kind: 'mark.add', mark: { id: 'nose', layer: L, name: 'nose', order: 1, kind: 'point' } },
@@ -233,6 +283,13 @@ describe('a new pass', () => {
     ])
     expect(get(two.layers, 'paint').left).not.toBeNull()
     expect(drawingQueue(two, currentTake(two)).map(item => item.drawing.id)).toEqual([a, b])
+  })
+
+  test('moves as the old one does', () => {
+    const moved = withPath(shotOf('AAbbAAbb'))
+    const again = after(moved, newPass(moved, L, 'too stiff', ids()))
+    const next = Object.values(again.layers).find(layer => layer.name === 'figure' && layer.left === null)
+    expect([pathIn(again, next?.id), pathIn(again)]).toEqual([moving, moving])
   })
 
   test('of the whole shot, every layer that carries the action is begun afresh in one step', () => {

@@ -1,6 +1,7 @@
 import type { Point } from '../../geometry/point.ts'
 import type { PlacedRun } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
+import { placeSeen } from './carried.ts'
 import type { ShotDocument, Take } from './model.ts'
 import { exposures } from './selectors.ts'
 import { find } from './table.ts'
@@ -23,3 +24,12 @@ export const followedMark = (document: ShotDocument, runs: readonly PlacedRun[],
     const place = find(find(document.drawings, drawing as string)?.marks ?? {}, mark)
     return { drawing: drawing as string, start, at: place ? { x: place.x, y: place.y } : null }
   })
+
+/** Steps of what lies on a layer, with the places they have in the picture: the layer may move as well. */
+export const stepsSeen = (
+  document: ShotDocument,
+  take: Take,
+  layer: string,
+  steps: readonly FollowedStep[],
+): FollowedStep[] =>
+  steps.map(step => ({ ...step, at: step.at && placeSeen(document, take, layer, step.start, step.at) }))

@@ -57,6 +57,7 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
         loop: null,
         columns: { [FIRST.background]: empty, [FIRST.drawn]: empty },
         cycles: {},
+        paths: {},
         pins: {},
       },
     },

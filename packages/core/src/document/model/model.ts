@@ -4,6 +4,7 @@ import type { Wish } from '../../chart/wish.ts'
 import type { Matrix } from '../../geometry/matrix.ts'
 import type { Nib } from '../../geometry/nib.ts'
 import type { Point } from '../../geometry/point.ts'
+import type { LayerPath } from '../../path/path.ts'
 import type { RecipeName } from '../../motion/table.ts'
 import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
@@ -11,7 +12,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 7
+export const DOCUMENT_SCHEMA = 8
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -186,6 +187,8 @@ export interface Take {
   readonly cycles: Table<Cycle>
   /** keys pinned to beats: drawing id → beat id */
   readonly pins: Table<string>
+  /** how layers move as a whole, by layer; one that has none lies where it was drawn. Tied layers go along with what they follow */
+  readonly paths: Table<LayerPath>
 }
 
 /** A named accent of music or speech. */
@@ -290,6 +293,8 @@ export const LIMITS = {
   notes: 500,
   noteLength: 500,
   guides: 60,
+  /** places of all paths of all takes */
+  pathKeysPerShot: 20_000,
   sizePx: 8192,
   fps: 120,
   lineWidthPx: 600,

@@ -9,6 +9,7 @@ import { isId } from './ids.ts'
 import type { AnyHandler, Handler, Operation, OperationKind } from './kinds.ts'
 import { refusal, type Refusal } from '../model/refusal.ts'
 import * as marks from './marks.ts'
+import { pathSet } from './paths.ts'
 import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
 import * as swatches from './swatches.ts'
@@ -52,6 +53,7 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'beat.set': beats.beats.set,
   'beat.remove': beats.beats.remove,
   'pin.set': beats.pinSet,
+  'path.set': pathSet,
   'note.add': beats.notes.add,
   'note.set': beats.notes.set,
   'note.remove': beats.notes.remove,

@@ -1,3 +1,4 @@
+import type { LayerPath } from '../../path/path.ts'
 import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
@@ -94,6 +95,8 @@ export interface Operations {
   'beat.remove': { readonly id: string }
   /** pins a key to a beat in one take, or frees it (null) */
   'pin.set': { readonly take: string; readonly drawing: string; readonly beat: string | null }
+  /** how a layer moves as a whole in a take, or that it does not (null) */
+  'path.set': { readonly take: string; readonly layer: string; readonly path: LayerPath | null }
   'note.add': { readonly note: ActionNote }
   'note.set': { readonly id: string; readonly patch: Partial<Pick<ActionNote, 'from' | 'to' | 'text'>> }
   'note.remove': { readonly id: string }

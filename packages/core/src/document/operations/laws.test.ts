@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { refusePath } from '../../path/path.ts'
 import type { ShotDocument } from '../model/model.ts'
 import { swatchOf } from '../elements/table.ts'
 import { KINDS, likely, richDocument } from '../tests/rich.ts'
@@ -57,12 +58,19 @@ function pointsNowhere(document: ShotDocument): string | null {
     ...Object.values(takes).flatMap(take => [
       ...Object.values(take.columns).flatMap(column => column.map(run => gone(drawings, run.drawing))),
       ...Object.values(take.cycles).flatMap(cycle => cycle.pattern.map(run => gone(drawings, run.drawing))),
+      ...Object.keys(take.paths).map(layer => gone(layers, layer)),
       ...Object.entries(take.pins).flatMap(([drawing, beat]) => [gone(drawings, drawing), gone(beats, beat)]),
     ]),
     gone(takes, document.current),
   ]
   return found.find(id => id !== null) ?? null
 }
+
+/** Whether every path can be used, and reaches no farther than right behind its take. */
+const pathsFit = ({ takes }: ShotDocument) =>
+  Object.values(takes).every(({ paths, length }) =>
+    Object.values(paths).every(path => refusePath(path) === null && path.keys.every(key => key.frame <= length)),
+  )
 
 describe('the laws, on a shot with some of everything', () => {
   test('undoing, newest first, restores it exactly; undoing that does it again', () => {
@@ -84,7 +92,12 @@ describe('the laws, on a shot with some of everything', () => {
     always(
       ({ now }) => {
         expect(pointsNowhere(now)).toBeNull()
-        expect([columnsCover(now), cyclesHold(now.takes), tiesHold(now)]).toEqual([true, true, true])
+        expect([columnsCover(now), cyclesHold(now.takes), tiesHold(now), pathsFit(now)]).toEqual([
+          true,
+          true,
+          true,
+          true,
+        ])
       },
       700,
       23,

@@ -18,6 +18,7 @@ import { family } from './family.ts'
 import { PLAIN, valuesBefore, type Handler, type Operation } from './kinds.ts'
 import { refusal, type Refusal } from '../model/refusal.ts'
 import { COLOUR } from './swatches.ts'
+import { pathsOf } from './paths.ts'
 import { columnsOfOwn, refuseTie } from './tied.ts'
 
 export const formatSet: Handler<'format.set'> = {
@@ -111,10 +112,10 @@ export const layerRemove: Handler<'layer.remove'> = {
     const layers = bench.without(document.layers, [id])
     return bench.set(document, {
       layers,
-      takes: withColumns(document.takes, take => bench.without(take.columns, [id]), bench),
+      takes: withColumns(pathsWithout(document.takes, id, bench), take => bench.without(take.columns, [id]), bench),
     })
   },
-  invert: (before, { id }) => [{ kind: 'layer.add', layer: get(before.layers, id) }],
+  invert: (before, { id }) => [{ kind: 'layer.add', layer: get(before.layers, id) }, ...pathsOf(before, id)],
 }
 
 function refuseLayer({ id, name, order, kind, volume, left }: Layer): Refusal | null {
@@ -169,6 +170,15 @@ function parentAt(ticks: readonly Tick[], tick: Tick, parent: number): Fraction 
   const found = ticks[parent]
   return found && found.depth < tick.depth ? found.at : null
 }
+
+/** Takes without the path of a layer that goes. */
+const pathsWithout = (takes: Table<Take>, layer: string, bench: Bench): Table<Take> =>
+  Object.values(takes)
+    .filter(take => has(take.paths, layer))
+    .reduce(
+      (all, take) => bench.put(all, take.id, bench.set(take, { paths: bench.without(take.paths, [layer]) })),
+      takes,
+    )
 
 function withColumns(takes: Table<Take>, columns: (take: Take) => Take['columns'], bench: Bench): Table<Take> {
   return Object.values(takes).reduce(

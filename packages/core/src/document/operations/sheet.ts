@@ -2,6 +2,7 @@ import { cycleAfterInsert, cycleAfterRemove, cycleEnd, withCycles, type Cycle } 
 import * as exposure from '../../time/exposure.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { loopAfterInsert, loopAfterRemove, type LoopRange } from '../../time/loop.ts'
+import { pathAfterInsert, pathAfterRemove } from '../../path/path.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { find, get, has, type Table } from '../model/table.ts'
 import { runsOf, type Bench } from './bench.ts'
@@ -65,7 +66,8 @@ export const framesInsert: Handler<'frames.insert'> = {
     )
     const loop = loopAfterInsert(take.loop, op.at, op.count)
     const cycles = mapTable(take.cycles, cycle => cycleAfterInsert(cycle, op.at, op.count))
-    const patch = { length: take.length + op.count, loop, columns: showing(columns, cycles), cycles }
+    const paths = mapTable(take.paths, path => pathAfterInsert(path, op.at, op.count))
+    const patch = { length: take.length + op.count, loop, columns: showing(columns, cycles), cycles, paths }
     return withTake(document, take, patch, bench)
   },
   invert(before, op) {
@@ -89,7 +91,8 @@ export const framesRemove: Handler<'frames.remove'> = {
     const loop = loopAfterRemove(take.loop, op.at, op.at + op.count)
     const length = take.length - op.count
     const cycles = mapTable(take.cycles, cycle => cycleAfterRemove(cycle, op.at, op.at + op.count, length))
-    return withTake(document, take, { length, loop, columns: showing(columns, cycles), cycles }, bench)
+    const paths = mapTable(take.paths, path => pathAfterRemove(path, op.at, op.at + op.count))
+    return withTake(document, take, { length, loop, columns: showing(columns, cycles), cycles, paths }, bench)
   },
   invert(before, op) {
     const { columns } = get(before.takes, op.take)
@@ -101,6 +104,7 @@ export const framesRemove: Handler<'frames.remove'> = {
       { kind: 'frames.insert', take: op.take, at: op.at, count: op.count, fill },
       loopAsIn(before, op.take),
       ...cyclesAsIn(before, op),
+      ...pathsAsIn(before, op),
     ]
   },
 }
@@ -131,6 +135,15 @@ function cyclesAsIn(before: ShotDocument, op: { take: string; at: number; count:
     const back = cycleAfterInsert(cut, op.at, op.count)
     if (back.from === cycle.from && back.to === cycle.to) return []
     return [{ kind: 'cycle.set', take: op.take, id: cycle.id, patch: { from: cycle.from, to: cycle.to } }]
+  })
+}
+
+/** Paths that taking frames out robs of places, as they were. */
+function pathsAsIn(before: ShotDocument, op: { take: string; at: number; count: number }): Operation[] {
+  return Object.entries(get(before.takes, op.take).paths).flatMap(([layer, path]): Operation[] => {
+    const back = pathAfterInsert(pathAfterRemove(path, op.at, op.at + op.count), op.at, op.count)
+    const isBack = path.keys.every((key, i) => key.frame === back.keys[i]?.frame)
+    return isBack ? [] : [{ kind: 'path.set', take: op.take, layer, path }]
   })
 }
 

@@ -5,6 +5,7 @@ import { find, get, has, type Table } from '../model/table.ts'
 import type { Bench } from './bench.ts'
 import { isFrame, PLAIN, valuesBefore, type Handler, type Operation } from './kinds.ts'
 import { refusal, type Refusal } from '../model/refusal.ts'
+import { refusePaths } from './paths.ts'
 import { loopFits, refuseRuns, SHEET, withTake } from './sheet.ts'
 import { isTied, refuseTied } from './tied.ts'
 
@@ -105,14 +106,17 @@ function refuseCycle(document: ShotDocument, take: Take, cycle: Cycle): Refusal 
 }
 
 export const takeAdd: Handler<'take.add'> = {
-  ids: ({ take }) => [take.id, ...[take.columns, take.cycles, take.pins].flatMap(table => Object.keys(table))],
+  ids: ({ take }) => [
+    take.id,
+    ...[take.columns, take.cycles, take.pins, take.paths].flatMap(table => Object.keys(table)),
+  ],
   facts: SHEET,
   refuse(document, { take }, bench) {
     if (has(document.takes, take.id)) return refusal('id-taken', take.id)
     if (bench.size(document.takes) >= LIMITS.takes) return refusal('too-many', 'takes')
     if (take.name === '' || !Number.isFinite(take.order)) return refusal('bad-value', 'take')
     if (take.loop && !loopFits(take.loop, take.length)) return refusal('outside-shot', 'loop')
-    return refuseColumns(document, take) ?? refuseLinks(document, take)
+    return refuseColumns(document, take) ?? refuseLinks(document, take) ?? refusePaths(document, take)
   },
   apply(document, { take }, bench) {
     const columns = Object.keys(document.layers).map(layer => [layer, find(take.columns, layer) ?? []] as const)

@@ -1,4 +1,5 @@
 import { presetTicks, presetWish } from '../../chart/wish.ts'
+import { restingPath, type LayerPath } from '../../path/path.ts'
 import { bounce } from '../../motion/bounce/bounce.ts'
 import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
@@ -6,6 +7,12 @@ import { FIRST, newLayer } from '../model/fresh.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
 import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
+
+/** A path with a place on some frames. */
+const pathThrough = (frames: readonly number[]): LayerPath => ({
+  ...restingPath(64, 36),
+  keys: frames.map(frame => ({ frame, x: 3 * frame, y: -frame, turnRad: frame / 10, ease: 'both', strength: 0.5 })),
+})
 
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
 export function richDocument(): ShotDocument {
@@ -58,6 +65,7 @@ export function richDocument(): ShotDocument {
       },
     },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 12 } },
+    { kind: 'path.set', take: FIRST.take, layer: 'moth', path: pathThrough([2, 5, 6, 9, 24]) },
     ...freshGuide(sample, 'bounce', { take: FIRST.take, layer, from: 2 }, 'dropped'),
   ]
   const done = applyBatch(sample, ops)
@@ -248,6 +256,11 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
   'pin.set': (d, c) => {
     const take = c.id(d.takes)
     return { take, drawing: c.id(d.drawings), beat: c.number(0, 2) ? c.id(d.beats) : null }
+  },
+  'path.set': (d, c) => {
+    const first = c.number(0, 20)
+    const path = c.number(0, 3) ? pathThrough([first, first + c.number(0, 6), first + 7]) : null
+    return { take: c.id(d.takes), layer: c.id(d.layers), path }
   },
   'note.add': (d, c) => {
     const from = c.number(0, 20)

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { halfHeightOf } from '../bounce/body.ts'
+import { placeOn, type LayerPath } from '../../path/path.ts'
 import type { RecipeShot } from '../recipe.ts'
 import { flown, hop, hopOn } from './hop.ts'
 import type { HopNumbers } from './numbers.ts'
@@ -83,6 +84,21 @@ describe('a hop by hand', () => {
       expect(b.centre.y - b.taken).toBeCloseTo(a.centre.y, 9)
       expect(b.foot.y).toBeCloseTo(600, 9)
     }
+  })
+
+  test('the pin takes it up as far as it was taken down, on every frame, and not at all where it is free', () => {
+    const pinned = planned({ pinned: true, rise: 200, drop: 120 })
+    const pin = pinned.path as LayerPath
+    expect(planned().path).toBeUndefined()
+    expect([pin.use, pin.on]).toEqual(['pin', 2])
+    const free = planned({ rise: 200, drop: 120 })
+    for (let frame = 0; frame < pinned.frames; frame++) {
+      const at = pinned.drawings.filter(one => one.frame <= frame).at(-1)?.frame as number
+      expect(hopOn(pinned, at).centre.y + placeOn(pin, frame).y).toBeCloseTo(hopOn(free, at).centre.y, 9)
+    }
+    // It stands on a place 80 px higher from then on; before it leaves there is one place only.
+    expect(pin.keys.at(-1)).toMatchObject({ y: -80 })
+    expect(pin.keys.filter(key => key.frame <= pinned.leaves)).toHaveLength(2)
   })
 
   test('landing on another foot, the weight goes over in the last third of the fall', () => {

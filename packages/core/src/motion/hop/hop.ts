@@ -1,4 +1,5 @@
 import type { Point } from '../../geometry/point.ts'
+import type { LayerPath } from '../../path/path.ts'
 import { halfHeightOf } from '../bounce/body.ts'
 import { namedDrawings, PLAIN_PLAN, softly, wholeSteps } from '../plain.ts'
 import { drawingOf, oneByOne, shownOn, snap, type Plan, type Recipe } from '../recipe.ts'
@@ -43,19 +44,26 @@ export const hop: Recipe<HopNumbers, HopPlan> = {
     const { numbers } = plan
     const at = drawingOf(plan, shownOn(plan, frame)).frame
     const body = hopOn(plan, at)
-    const far = { x: numbers.x + numbers.forward, y: groundAfter(numbers) }
     const half = numbers.width
-    sink.line('ground', { x: numbers.x - half, y: numbers.ground }, { x: numbers.x + half, y: numbers.ground })
-    sink.line('ground', { x: far.x - half, y: far.y }, { x: far.x + half, y: far.y })
+    // Drawn on the spot, the layer takes the figure up: what stays behind lies as far below.
+    const stays = (x: number, y: number): Point => ({ x, y: y + body.taken })
+    const ends = [
+      [numbers.x, numbers.ground],
+      [numbers.x + numbers.forward, groundAfter(numbers)],
+    ] as const
+    for (const [x, y] of ends) sink.line('ground', stays(x - half, y), stays(x + half, y))
     const way = plan.drawings.filter(one => one.frame >= plan.leaves && one.frame <= plan.lands)
     sink.path(
       'way',
-      way.map(one => hopOn(plan, one.frame).centre),
+      way.map(one => {
+        const { centre, taken } = hopOn(plan, one.frame)
+        return stays(centre.x, centre.y - taken)
+      }),
       'aid',
     )
     sink.ellipse('body', body.centre, body.along, body.across, body.tiltRad)
     sink.line('foot', { x: body.foot.x - half / 4, y: body.foot.y }, { x: body.foot.x + half / 4, y: body.foot.y })
-    if (body.taken > 0) sink.arrow('rise', body.centre, { x: body.centre.x, y: body.centre.y - body.taken })
+    if (body.taken > 0) sink.arrow('rise', stays(body.foot.x, body.foot.y), body.foot)
   },
   expect(plan, drawing) {
     const { centre, along, across, tiltRad, foot, stands } = hopOn(plan, drawingOf(plan, drawing).frame)
@@ -91,7 +99,7 @@ function planHop(numbers: HopNumbers): HopPlan {
   ])
   const drawings = namedDrawings(frames / n, n, names, ['top'])
   const inAir = drawings.filter(({ frame }) => frame > leaves && frame < lands).map(({ frame }) => frame - leaves)
-  return {
+  const plan: HopPlan = {
     ...PLAIN_PLAN,
     numbers,
     frames,
@@ -116,6 +124,23 @@ function planHop(numbers: HopNumbers): HopPlan {
     rests,
     flight,
     up,
+  }
+  return numbers.pinned ? { ...plan, path: pinOf(plan) } : plan
+}
+
+/** The way up and down that was taken out of a hop on the spot: added for looking only. Drawings that lie alike in a row need no place between. */
+function pinOf(plan: HopPlan): LayerPath {
+  const { x, ground, exposure } = plan.numbers
+  const risen = plan.drawings.map(({ frame }) => ({ frame, y: -hopOn(plan, frame).taken || 0 }))
+  const turns = risen.filter(({ y }, i) => y !== risen[i - 1]?.y || y !== risen[i + 1]?.y)
+  return {
+    keys: turns.map(({ frame, y }) => ({ frame, x: 0, y, turnRad: 0, ease: 'even', strength: 0.5 })),
+    speed: { x: 0, y: 0 },
+    pivot: { x, y: ground },
+    whole: false,
+    on: exposure,
+    closes: null,
+    use: 'pin',
   }
 }
 

@@ -81,7 +81,7 @@ function refuseWalk(numbers: WalkNumbers): NumbersRefusal<WalkNumbers> | null {
     return { field: 'duty', why: `must be from ${WALK_DUTY.join(' to ')}; less is a run` }
   }
   const least = leastHip(numbers)
-  if (numbers.hip < least)
+  if (numbers.hip < least - 1e-9)
     return { field: 'hip', why: `must be at least ${Math.ceil(least)} px over the ground, for legs of this length` }
   return refuseLeg(numbers)
 }

@@ -122,7 +122,10 @@ export function walkScaled(numbers: WalkNumbers, factor: number): WalkNumbers {
   const fields = ['leg', 'hip', 'stride', 'lift', 'bob', 'foot', 'torso', 'arm', 'head', 'packLink'] as const
   const times = Math.max(10 / numbers.leg, Math.min(2000 / numbers.leg, factor))
   const scaled = fields.map(field => [field, Math.max(1, Math.round(numbers[field] * times * 10) / 10)])
-  return reachable({ ...numbers, ...Object.fromEntries(scaled) })
+  const figure: WalkNumbers = { ...numbers, ...Object.fromEntries(scaled) }
+  // Rounded down, a low hip may be lower than the knees allow.
+  const least = Math.ceil(leastHip(figure) * 10 - 1e-9) / 10
+  return reachable({ ...figure, hip: Math.max(least, figure.hip) })
 }
 
 /** How tall a walker stands, px. */

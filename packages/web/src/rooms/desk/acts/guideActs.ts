@@ -5,6 +5,7 @@ import {
   guideLines,
   layGuide,
   moveGuide,
+  needsSheets,
   removeGuide,
   type Along,
   type Guide,
@@ -75,8 +76,10 @@ export function useGuideActs() {
   function lay(guide: Guide, along: Along = 'blank'): void {
     if (!mayTouch(guide)) return void (shot.notice = LOCKED)
     const { words } = deskOf(guide)
+    const { document, take } = shot
+    const layer = document?.layers[guide.layer]?.name ?? ''
     asking.act({
-      label: `${words} on the sheet`,
+      label: document && take && !needsSheets(document, take, guide) ? `${layer} moves` : `${words} on the sheet`,
       attempt: manner => {
         if (!shot.document || !shot.take) return { ok: true, ops: [] }
         return layGuide(shot.document, shot.take, guide, newId, manner, along)

@@ -112,53 +112,8 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
   </div>
 </template>
 
+<style scoped src="./fields.css"></style>
 <style scoped>
-.fields {
-  display: grid;
-  gap: 2px;
-  font-size: 12.5px;
-}
-
-label {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 52px 54px;
-  align-items: center;
-  gap: 6px;
-  min-height: 26px;
-}
-
-input,
-select {
-  min-height: 24px;
-  padding: 1px 5px;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  background: var(--paper);
-  color: var(--ink);
-  font: inherit;
-  font-variant-numeric: tabular-nums;
-}
-
-input:not([type='checkbox']) {
-  text-align: right;
-  appearance: textfield;
-}
-
-input[type='checkbox'] {
-  justify-self: start;
-  width: 18px;
-  min-height: 18px;
-  accent-color: var(--green);
-}
-
-label:has(select) {
-  grid-template-columns: auto minmax(0, 1fr);
-}
-
-.why {
-  color: var(--rust);
-}
-
 button {
   justify-self: start;
   padding-left: 0;

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { guidePlan, laidAlready, type Guide, type LaidAlready } from '@unhurried/core/document'
+import {
+  guidePlan,
+  laidAlready,
+  movesAsPlanned,
+  needsSheets,
+  type Guide,
+  type LaidAlready,
+} from '@unhurried/core/document'
 import { RECIPES, type RecipeName } from '@unhurried/core/motion'
 import { counted } from '@unhurried/core/time'
 import { computed, nextTick, ref } from 'vue'
@@ -40,9 +47,18 @@ const shown = computed(() => {
   return guides.all.map(guide => {
     const plan = guidePlan(document, guide)
     const laid = laidAlready(document, guide)
-    return { guide, plan, laid, words: deskOf(guide).words, layer: document.layers[guide.layer]?.name ?? '' }
+    const layer = document.layers[guide.layer]?.name ?? ''
+    return { guide, plan, laid, words: deskOf(guide).words, layer, layWords: wordsToLay(guide, laid) }
   })
 })
+/** What one press would lay; nothing where the layer only has to move, and does. */
+function wordsToLay(guide: Guide, laid: LaidAlready): string {
+  const { document, take } = shot
+  if (!document || !take) return ''
+  if (!needsSheets(document, take, guide)) return movesAsPlanned(document, take, guide) ? '' : 'let the layer move so'
+  const { drawings } = guidePlan(document, guide)
+  return laid.drawings.length ? 'bring the sheet along' : `lay ${counted(drawings.length, 'drawing')} on the sheet`
+}
 /** What was nudged so that drawings fall on exposures, when it is more than nothing. */
 const snappedWords = (plan: { snapped: readonly { what: string; by: number }[] }) =>
   plan.snapped
@@ -99,7 +115,11 @@ const goTo = (guide: Guide) => {
         </button>
       </li>
     </ul>
-    <section v-for="{ guide, plan, laid, words, layer } in shown" :key="guide.id" :aria-label="`Guide: ${words}`">
+    <section
+      v-for="{ guide, plan, laid, words, layer, layWords } in shown"
+      :key="guide.id"
+      :aria-label="`Guide: ${words}`"
+    >
       <p class="head">
         <button class="plain name" @click="goTo(guide)">{{ words }}</button>
         <span class="soft">{{ layer }}, {{ guide.from + 1 }}–{{ guide.from + plan.frames }}</span>
@@ -111,12 +131,8 @@ const goTo = (guide: Guide) => {
       <p v-for="sentence in plan.told" :key="sentence" class="soft told">{{ sentence }}</p>
       <p v-if="laid.drawings.length" class="soft told">{{ laidWords(laid) }}</p>
       <p class="acts">
-        <button class="plain word" :disabled="!acts.mayTouch(guide)" @click="acts.lay(guide)">
-          {{
-            laid.drawings.length
-              ? 'bring the sheet along'
-              : `lay ${counted(plan.drawings.length, 'drawing')} on the sheet`
-          }}
+        <button v-if="layWords" class="plain word" :disabled="!acts.mayTouch(guide)" @click="acts.lay(guide)">
+          {{ layWords }}
         </button>
         <button
           v-if="laid.drawn > 0"
@@ -136,7 +152,7 @@ const goTo = (guide: Guide) => {
         </button>
         <button class="plain word" :disabled="!acts.mayTouch(guide)" @click="acts.copyHere(guide)">copy here</button>
         <button
-          v-if="laid.drawings.length"
+          v-if="guides.isLaid(guide)"
           class="plain word"
           :disabled="!acts.mayChange(guide)"
           :aria-pressed="guides.hasHandles(guide)"

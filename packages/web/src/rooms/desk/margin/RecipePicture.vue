@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { centreOf } from '@unhurried/core/geometry'
+import { after, centreOf, IDENTITY } from '@unhurried/core/geometry'
 import { figureOf, planWith, type RecipeName, type RecipeShot } from '@unhurried/core/motion'
+import { layingsOn } from '@unhurried/core/path'
 import { usePreferredReducedMotion, useRafFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { constructionOn } from '../../../paint/construction.ts'
@@ -15,17 +16,21 @@ const plan = computed(() => planWith(props.recipe, props.numbers, props.shot))
 const frame = ref(0)
 
 /** The paper as large as lets the whole movement be seen. */
+const box = computed(() => planBox(props.recipe, plan.value))
 const matrix = computed(() => {
-  const box = planBox(props.recipe, plan.value)
-  const [wide, high] = [Math.max(1, box.right - box.left), Math.max(1, box.bottom - box.top)]
+  const [wide, high] = [Math.max(1, box.value.right - box.value.left), Math.max(1, box.value.bottom - box.value.top)]
   const scale = Math.min((props.width - 2 * MARGIN_PX) / wide, (props.height - 2 * MARGIN_PX) / high)
-  const middle = centreOf(box)
+  const middle = centreOf(box.value)
   return [scale, 0, 0, scale, props.width / 2 - scale * middle.x, props.height / 2 - scale * middle.y] as const
 })
 function paint(brush: CanvasRenderingContext2D): void {
   brush.strokeStyle = getComputedStyle(brush.canvas).color
   brush.lineWidth = 0.8
-  figureOf(props.recipe, plan.value, frame.value % plan.value.frames, constructionOn(brush, matrix.value, null, false))
+  const at = frame.value % plan.value.frames
+  const { path } = plan.value
+  const { left, right } = box.value
+  for (const one of path ? layingsOn(path, at, right, left, right) : [IDENTITY])
+    figureOf(props.recipe, plan.value, at, constructionOn(brush, after(one, matrix.value), null, false))
 }
 /** So often it is looked at: a dozen of them move beside the paper, and must not cost it anything. */
 const LOOKED_AT_FPS = 12

@@ -1,4 +1,5 @@
 import type { Component } from 'vue'
+import { useCarried } from '../../../stores/carried.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useKit } from '../../../stores/kit.ts'
@@ -9,7 +10,9 @@ import type { Task } from '../../../stores/drawers.ts'
 import FindingsNote from './FindingsNote.vue'
 import GuidesNote from './GuidesNote.vue'
 import LightTableNote from './LightTableNote.vue'
+import { pxInWords } from '../../../words/lengths.ts'
 import MarksNote from './MarksNote.vue'
+import MovesNote from './MovesNote.vue'
 import PaperNote from './PaperNote.vue'
 import QueueNote from './QueueNote.vue'
 import ThisDrawing from './ThisDrawing.vue'
@@ -65,6 +68,18 @@ export const DRAWERS = {
     },
     openFor: [],
     show: GuidesNote,
+  },
+  moves: {
+    label: 'Layer on the move',
+    words: 'layer moves',
+    says() {
+      const { path } = useCarried()
+      const { keys, speed } = path ?? { keys: [], speed: { x: 0, y: 0 } }
+      if (speed.x || speed.y) return `${pxInWords(Math.hypot(speed.x, speed.y))} px a frame`
+      return keys.length > 1 ? `${keys.length} places` : ''
+    },
+    openFor: [],
+    show: MovesNote,
   },
   marks: {
     label: 'Marks',

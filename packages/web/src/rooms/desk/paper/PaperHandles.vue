@@ -111,6 +111,11 @@ g {
   stroke: var(--rust);
 }
 
+.path .dot {
+  stroke: #8a5a86;
+  stroke-width: 2;
+}
+
 .guide .dot {
   stroke: #5f7a3c;
   stroke-width: 2;

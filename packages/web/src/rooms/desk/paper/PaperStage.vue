@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { columnOf, find, type Drawing } from '@unhurried/core/document'
-import type { Matrix } from '@unhurried/core/geometry'
+import { after, type Matrix } from '@unhurried/core/geometry'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { useDevicePixelRatio, useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, toRef, watch } from 'vue'
@@ -18,6 +18,7 @@ import { isSomethingOpen } from '../../../keys/comeBack.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useSight } from '../../../stores/sight.ts'
+import { useCarried } from '../../../stores/carried.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
@@ -29,6 +30,7 @@ import GuideHandles from './GuideHandles.vue'
 import HandTwins from './HandTwins.vue'
 import InForceNote from '../../../shared/InForceNote.vue'
 import LoopBeside from './LoopBeside.vue'
+import PathHandles from './PathHandles.vue'
 import PaperWords from './PaperWords.vue'
 import TraceBox from './TraceBox.vue'
 
@@ -42,6 +44,7 @@ const lamp = useLamp()
 const hands = useHands()
 const measure = useMeasure()
 const laid = useGuides()
+const carried = useCarried()
 
 const room = ref<HTMLElement | null>(null)
 const [ground, table, present, live, guides] = Array.from({ length: 5 }, () => ref<HTMLCanvasElement | null>(null))
@@ -50,8 +53,10 @@ const { pixelRatio } = useDevicePixelRatio()
 const screen = computed(() => ({ width: width.value, height: height.value }))
 const format = computed(() => shot.document?.format ?? { width: 1280, height: 720 })
 const matrix = computed(() => paperToScreen(sight.view, screen.value, format.value))
+/** the layer in the hand may move: what is drawn on it goes where it lies */
+const onLayer = computed(() => (carried.hand ? after(carried.hand, matrix.value) : matrix.value))
 const stage = shallowRef<Stage | null>(null)
-const paper = usePaper(live!, matrix, screen, toRef(pixelRatio), props.commands.holding, props.commands.rollBy)
+const paper = usePaper(live!, onLayer, screen, toRef(pixelRatio), props.commands.holding, props.commands.rollBy)
 
 const ghosts = computed(() => sceneGhosts(lamp.shownThrough, shot.drawing, lamp.lightTable))
 const NO_ONE: ReadonlySet<string> = new Set()
@@ -65,7 +70,8 @@ const wiped = computed(() => {
 })
 
 function sceneAt(frame: number, playing: boolean): Scene | null {
-  const { document, take } = shot
+  const { document } = shot
+  const { take } = carried
   if (!document || !take) return null
   return {
     document,
@@ -96,7 +102,7 @@ function paintMarks(): void {
   if (!canvas || !shot.document) return
   fitCanvas(canvas, screen.value, pixelRatio.value)
   const showsWay = !props.playing && !sight.flippedTo && lamp.lightTable.on
-  paintGuides(canvas, matrix.value, pixelRatio.value, {
+  paintGuides(canvas, onLayer.value, pixelRatio.value, {
     way: showsWay ? (measure.reading?.path?.points ?? []) : [],
     marks: showsWay ? signs.marks.value : [],
     open: props.playing ? null : measure.openAt(desk.drawing),
@@ -144,7 +150,9 @@ watch(
     sight.flippedTo,
     ghosts.value,
     paper.lifted.value,
+    onLayer.value,
     matrix.value,
+    carried.take,
     screen.value,
     props.playing,
     signs.marks.value,
@@ -237,13 +245,14 @@ const cursor = computed(() => {
     <canvas ref="guides" class="guides" aria-hidden="true" />
     <GatheredBox
       v-if="kit.gathered.size && !playing"
-      :matrix="matrix"
+      :matrix="onLayer"
       :strokes="commands.strokes"
       @show="paper.showMoved"
     />
-    <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
+    <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="onLayer" />
     <AidHandles v-if="!playing" :matrix="matrix" />
-    <GuideHandles v-if="!playing" :matrix="matrix" />
+    <GuideHandles v-if="!playing" :matrix="onLayer" />
+    <PathHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" data-over-paper />
     <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" data-over-paper :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />

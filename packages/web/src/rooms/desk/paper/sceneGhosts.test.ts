@@ -6,11 +6,11 @@ test('what shows through is painted farthest first, weaker with distance and by 
   const drawing = sampleDrawing('a', 1)
   const ghosts = sceneGhosts(
     [
-      { drawing: 'other', side: 'past', rank: 0, share: 0.5 },
-      { drawing: 'near', side: 'past', rank: 0, share: 1 },
-      { drawing: 'far', side: 'past', rank: 1, share: 1 },
-      { drawing: 'gone', side: 'future', rank: 0, share: 1 },
-      { drawing: 'next', side: 'future', rank: 0, share: 1 },
+      { drawing: 'other', side: 'past', rank: 0, frame: 0, share: 0.5 },
+      { drawing: 'near', side: 'past', rank: 0, frame: 0, share: 1 },
+      { drawing: 'far', side: 'past', rank: 1, frame: 0, share: 1 },
+      { drawing: 'gone', side: 'future', rank: 0, frame: 0, share: 1 },
+      { drawing: 'next', side: 'future', rank: 0, frame: 0, share: 1 },
     ],
     id => (id === 'gone' ? null : { ...drawing, id }),
     { strength: 0.5, past: '#111111', future: '#222222', lines: false },
@@ -28,7 +28,7 @@ test('what shows through is painted farthest first, weaker with distance and by 
 
 test('a past drawing shows its full lines over a light wash of itself, unless the wash alone is wanted', () => {
   const drawing = sampleDrawing('a', 1)
-  const [wash, lines] = sceneGhosts([{ drawing: 'a', side: 'past', rank: 0, share: 1 }], () => drawing, {
+  const [wash, lines] = sceneGhosts([{ drawing: 'a', side: 'past', rank: 0, frame: 0, share: 1 }], () => drawing, {
     strength: 0.5,
     past: '#111111',
     future: '#222222',

@@ -28,11 +28,12 @@ export function sceneGhosts(
     future: [[{ kind: 'hollow', colour: future }, WEIGHT.hollow]],
   }
   return through
-    .flatMap(({ drawing: id, side, rank, share }): SceneGhost[] => {
+    .flatMap(({ drawing: id, side, rank, frame, share }): SceneGhost[] => {
       const drawing = drawingOf(id)
       if (!drawing) return []
       return looks[side].map(([look, weight]) => ({
         drawing,
+        frame,
         look,
         opacity: Math.min(1, strength * share * FALL_OFF ** rank * weight),
       }))

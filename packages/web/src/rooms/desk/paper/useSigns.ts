@@ -1,8 +1,8 @@
 import { valueOf } from '@unhurried/core/chart'
-import { columnOf, marksOf } from '@unhurried/core/document'
-import { EMPTY_BOX, pathLength, placeAlong, unite, type Box } from '@unhurried/core/geometry'
-import { drawingsOf } from '@unhurried/core/time'
+import { exposures, marksOf } from '@unhurried/core/document'
+import { EMPTY_BOX, mappedBox, pathLength, placeAlong, unite, type Box } from '@unhurried/core/geometry'
 import { computed } from 'vue'
+import { useCarried } from '../../../stores/carried.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useSight } from '../../../stores/sight.ts'
@@ -22,7 +22,7 @@ export function useSigns(playing: () => boolean) {
   const sight = useSight()
   const lamp = useLamp()
   const measure = useMeasure()
-  const sheets = (ids: readonly string[]) => ids.flatMap(id => shot.drawing(id) ?? [])
+  const carried = useCarried()
 
   /** Where the chart wants the middles of its drawings, and where the present one lies. */
   const marks = computed<GuideMark[]>(() => {
@@ -40,12 +40,15 @@ export function useSigns(playing: () => boolean) {
     const marks = marksOf(shot.document, desk.layerId)
     // A name is written once: where the mark belongs, or else where it lies.
     const crossed = new Set(lamp.lightTable.on ? measure.crosses.map(({ mark }) => mark.id) : [])
-    const placedOn = (id: string | null, kind: MarkSign['kind']) =>
+    const placedOn = (id: string | null, kind: MarkSign['kind'], frame = desk.frame) =>
       marks.flatMap((mark): MarkSign[] => {
         const at = shot.drawing(id)?.marks[mark.id]
         const name = crossed.has(mark.id) ? '' : shortName(mark.name)
-        return at ? [{ at, name, kind, chosen: mark.id === kit.markId }] : []
+        const seen = at && carried.seenFromHand(desk.layerId, frame, at)
+        return seen ? [{ at: seen, name, kind, chosen: mark.id === kit.markId }] : []
       })
+    const ghost = (id: string, kind: MarkSign['kind']) =>
+      placedOn(id, kind, lamp.shownThrough.find(one => one.drawing === id)?.frame)
     const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
       at,
       name: shortName(mark.name),
@@ -53,8 +56,8 @@ export function useSigns(playing: () => boolean) {
       chosen: mark.id === kit.markId,
     }))
     return [
-      ...lamp.ghosts.past.slice(0, 1).flatMap(id => placedOn(id, 'before')),
-      ...lamp.ghosts.future.slice(0, 1).flatMap(id => placedOn(id, 'after')),
+      ...lamp.ghosts.past.slice(0, 1).flatMap(id => ghost(id, 'before')),
+      ...lamp.ghosts.future.slice(0, 1).flatMap(id => ghost(id, 'after')),
       ...(lamp.lightTable.on ? crosses : []),
       ...placedOn(desk.drawing?.id ?? null, 'placed'),
     ]
@@ -63,7 +66,7 @@ export function useSigns(playing: () => boolean) {
   /** Numbers beside the drawings that show through, those from the other side of the loop marked. */
   const numbers = computed<GhostNumber[]>(() => {
     if (playing() || sight.flippedTo || !lamp.lightTable.on) return []
-    const all = lamp.shownThrough.flatMap(({ drawing: id, side }): GhostNumber[] => {
+    const all = lamp.shownThrough.flatMap(({ drawing: id, side, frame }): GhostNumber[] => {
       const drawing = shot.drawing(id)
       if (!drawing) return []
       const box = shot.book.boxOf(drawing)
@@ -71,7 +74,8 @@ export function useSigns(playing: () => boolean) {
       // Drawings of another layer are told apart by its name.
       const of = drawing.layer === desk.layerId ? '' : `${shot.document?.layers[drawing.layer]?.name ?? ''} `
       const words = `${of}${drawing.number}${wraps ? ' ↻' : ''}`
-      return [{ at: { x: (box.left + box.right) / 2, y: box.top }, words, side, wraps }]
+      const top = { x: (box.left + box.right) / 2, y: box.top }
+      return [{ at: carried.seenFromHand(drawing.layer, frame, top), words, side, wraps }]
     })
     return lamp.lightTable.numbers ? all : all.filter(number => number.wraps)
   })
@@ -87,10 +91,14 @@ export function useSigns(playing: () => boolean) {
   const everything = computed<Box>(() => {
     const { document, take } = shot
     if (!document || !take || !sight.aids.room) return EMPTY_BOX
-    return sheets(drawingsOf(columnOf(take, desk.layerId))).reduce<Box>(
-      (all, drawing) => unite(all, shot.book.boxOf(drawing)),
-      EMPTY_BOX,
-    )
+    return exposures(take, desk.layerId).reduce<Box>((all, { drawing: id, start, frames }) => {
+      const drawing = shot.drawing(id)
+      if (!drawing) return all
+      const box = shot.book.boxOf(drawing)
+      // Where the layer moves, the box goes along on every frame.
+      const lies = carried.path ? Array.from({ length: frames }, (_, i) => carried.on(desk.layerId, start + i)) : [null]
+      return lies.reduce<Box>((swept, matrix) => unite(swept, matrix ? mappedBox(matrix, box) : box), all)
+    }, EMPTY_BOX)
   })
 
   return { marks, signs, numbers, correction, everything }

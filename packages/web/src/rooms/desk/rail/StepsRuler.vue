@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { exposuresIn, followedMark, marksOf, type Mark } from '@unhurried/core/document'
+import { exposuresIn, followedMark, marksOf, stepsSeen, type Mark } from '@unhurried/core/document'
 import { mostTelling, movedSteps } from '@unhurried/core/measure'
 import { computed } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
@@ -44,7 +44,7 @@ const seen = computed(() => {
   const points = marksOf(document, desk.layerId).filter(mark => mark.kind === 'point')
   const best = read ? byMark(read) : mostTelling([byMiddle, ...points.map(byMark)], round)
   if (!best) return NOTHING
-  const steps = movedSteps(best.steps, round)
+  const steps = movedSteps(stepsSeen(document, take, desk.layerId, best.steps), round)
   const here = Math.max(0, ids.indexOf(desk.drawing?.id ?? ''))
   const from = Math.max(0, Math.min(here - AROUND, ids.length - 1 - 2 * AROUND))
   const some = steps.slice(from, from + 2 * AROUND)

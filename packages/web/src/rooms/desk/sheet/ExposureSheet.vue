@@ -55,7 +55,7 @@ const see = makeSheetSight()
 const seen = (layer: Layer): ColumnInSight =>
   shot.document && shot.take
     ? see(shot.document, shot.take, layer.id, first.value, last.value)
-    : { runs: [], cycles: [], guides: [] }
+    : { runs: [], cycles: [], guides: [], places: [] }
 
 /** Where the columns lie on the strip, measured when the sheet is laid out anew. */
 const strip = ref<HTMLElement | null>(null)

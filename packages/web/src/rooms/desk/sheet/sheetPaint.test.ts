@@ -28,6 +28,7 @@ const column = (runs: SeenRun[], more: Partial<PaintedColumn> = {}): PaintedColu
   runs,
   cycles: [],
   guides: [],
+  places: [],
   unseen: false,
   drag: null,
   ...more,
@@ -58,6 +59,20 @@ function painted(columns: PaintedColumn[]): string[] {
 }
 
 describe('the sheet written on a canvas', () => {
+  test('a place that the layer has of its own is marked at the right of its row', () => {
+    const bare = painted([column([])])
+    const said = painted([column([], { places: [12] })]).slice(bare.length)
+    // The middle of the third row in sight, at the right end of the column.
+    expect(said.filter(one => /^(moveTo|lineTo)/.test(one)).map(one => one.split(' ').slice(1, 3).map(Number))).toEqual(
+      [
+        [133, 50],
+        [136.5, 45.5],
+        [140, 50],
+        [136.5, 54.5],
+      ],
+    )
+  })
+
   test('a guide is bracketed at the right, dotted, along the frames it covers', () => {
     const bare = painted([column([])])
     const said = painted([column([], { guides: [[12, 18]] })]).slice(bare.length)

@@ -150,6 +150,18 @@ function paintCycle(
   pen.setLineDash([])
 }
 
+/** A lozenge at the right of a column: here the layer as a whole has a place of its own. */
+function paintPlace(pen: CanvasRenderingContext2D, right: number, y: number): void {
+  pen.fillStyle = PLACE_COLOUR
+  pen.beginPath()
+  pen.moveTo(right - 7, y)
+  pen.lineTo(right - 3.5, y - 4.5)
+  pen.lineTo(right, y)
+  pen.lineTo(right - 3.5, y + 4.5)
+  pen.fill()
+}
+const PLACE_COLOUR = '#8a5a86'
+
 /** A bracket at the right of a column, along what a guide covers: dotted, as what is only worked out. */
 function paintGuide(
   pen: CanvasRenderingContext2D,
@@ -192,6 +204,7 @@ export function paintColumns(
     for (const cycle of column.cycles) paintCycle(pen, column.left, cycle, rowPx, top, inks)
     const right = column.left + column.width
     for (const guide of column.guides) paintGuide(pen, right, guide, rowPx, top, inks)
+    for (const frame of column.places) paintPlace(pen, right, (frame + 0.5) * rowPx - top)
     for (const run of column.runs) paintRun(pen, column, run, rowPx, top, inks)
   }
   pen.globalAlpha = 1

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
+import { restingPath, withKey } from '@unhurried/core/path'
 import {
   applyBatch,
   currentTake,
@@ -78,6 +79,19 @@ describe('what is in sight of a column', () => {
     const { frames } = guidePlan(guided.document, guided.document.guides.g!)
     const on = (layer: string, first: number, last: number) => see(guided.document, take, layer, first, last).guides
     expect([on(L, 0, 40), on(L, 0, 10), on(FIRST.background, 0, 40)]).toEqual([[[10, 10 + frames]], [], []])
+  })
+
+  test('places of the layer are in sight on their rows, and told to those who hear the sheet', () => {
+    const path = withKey(withKey(restingPath(64, 36), 4, { x: 9 }), 12, { x: 20 })
+    const moved = applyBatch(shot, [{ kind: 'path.set', take: FIRST.take, layer: L, path }])
+    if (!moved.ok) throw new Error(moved.refusal.what)
+    const now = moved.document.takes[FIRST.take]!
+    const see = makeSheetSight()
+    expect(see(shot, take, L, 0, 20).places).toEqual([])
+    expect(see(moved.document, now, L, 0, 10).places).toEqual([0, 4])
+    expect(see(moved.document, now, FIRST.background, 0, 20).places).toEqual([])
+    expect(rowInWords(moved.document, now, 4)).toContain('the layer has a place of its own here')
+    expect(rowInWords(moved.document, now, 5)).not.toContain('of its own')
   })
 
   test('gives the very same answer until something of the column changes', () => {

@@ -60,7 +60,12 @@ export interface ColumnInSight {
   readonly cycles: readonly SeenCycle[]
   /** frames that guides of the layer cover: from, up to but not with */
   readonly guides: readonly (readonly [from: number, to: number])[]
+  /** frames on which the layer has a place of its own, where it moves as a whole */
+  readonly places: readonly number[]
 }
+
+/** Frames on which a layer that moves has a place of its own. */
+const placesOf = (take: Take, layer: string): number[] => find(take.paths, layer)?.keys.map(key => key.frame) ?? []
 
 function columnInSight(document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight {
   // A tied layer repeats as what it follows does; the bracket stands there.
@@ -81,7 +86,8 @@ function columnInSight(document: ShotDocument, take: Take, layer: string, first:
     const to = guide.from + guidePlan(document, guide).frames
     return guide.layer === layer && guide.from < last && to > first ? [[guide.from, to]] : []
   })
-  return { runs, cycles: timed === layer ? cycles : [], guides }
+  const places = placesOf(take, layer).filter(frame => frame >= first && frame < last)
+  return { runs, cycles: timed === layer ? cycles : [], guides, places }
 }
 
 /**
@@ -92,7 +98,17 @@ export function makeSheetSight() {
   const seen = new Map<string, { from: readonly unknown[]; answer: ColumnInSight }>()
   return (document: ShotDocument, take: Take, layer: string, first: number, last: number): ColumnInSight => {
     const { drawings, layers, guides } = document
-    const from = [columnOf(take, layer), drawings, take.cycles, layers, guides, take.length, first, last]
+    const from = [
+      columnOf(take, layer),
+      drawings,
+      take.cycles,
+      find(take.paths, layer),
+      layers,
+      guides,
+      take.length,
+      first,
+      last,
+    ]
     const known = seen.get(layer)
     if (known?.from.every((part, i) => part === from[i])) return known.answer
     const answer = columnInSight(document, take, layer, first, last)
@@ -108,7 +124,8 @@ export function rowInWords(document: ShotDocument, take: Take, frame: number): s
     const sheet = run?.drawing ? find(document.drawings, run.drawing) : undefined
     if (!run || !sheet) return `${layer.name} empty`
     const held = run.frames > 1 ? `, frame ${frame - run.start + 1} of ${run.frames}` : ''
-    return `${layer.name} ${sheet.number}, ${sheet.role}${held}`
+    const placed = placesOf(take, layer.id).includes(frame) ? ', the layer has a place of its own here' : ''
+    return `${layer.name} ${sheet.number}, ${sheet.role}${held}${placed}`
   })
   return [`Frame ${frame + 1} of ${take.length}`, ...shown].join('; ')
 }

@@ -1,0 +1,279 @@
+<script setup lang="ts">
+import { PRESETS, type Preset } from '@unhurried/core/chart'
+import { crossingSeconds, PATH_USES, placeOn, seamPx, type LayerPath, type PathUse } from '@unhurried/core/path'
+import { computed, ref } from 'vue'
+import NumberField from '../../../shared/NumberField.vue'
+import WordChoice from '../../../shared/WordChoice.vue'
+import { useCarried } from '../../../stores/carried.ts'
+import { EASE_WORDS } from '../../../stores/chart.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useShot } from '../../../stores/shot.ts'
+import { pxInWords } from '../../../words/lengths.ts'
+import { usePathActs } from '../acts/pathActs.ts'
+
+/** How the layer in the hand moves as a whole, with no drawing made for it: by places on frames, or on and on at a speed. */
+const shot = useShot()
+const desk = useDesk()
+const carried = useCarried()
+const acts = usePathActs()
+const why = ref('')
+const whole = ref(false)
+const isShut = computed(() => !acts.mayMove())
+const path = computed(acts.now)
+const here = computed(() => placeOn(path.value, desk.frame))
+const DEGREES = 180 / Math.PI
+const hundredth = (value: number) => Math.round(value * 100) / 100 + 0
+const name = computed(() => shot.document?.layers[desk.timedLayer]?.name ?? '')
+
+/** the place that holds now, and the next one */
+const from = computed(() => path.value.keys.filter(key => key.frame <= desk.frame).at(-1) ?? path.value.keys[0]!)
+const next = computed(() => path.value.keys.find(key => key.frame > desk.frame) ?? null)
+const isPlace = computed(() => carried.path !== null && from.value.frame === desk.frame)
+const where = computed(() => {
+  if (!carried.path) return ''
+  if (isPlace.value) return 'a place of its own'
+  if (!next.value) return `after its place on ${from.value.frame + 1}`
+  return desk.frame < from.value.frame
+    ? `before its first place`
+    : `between ${from.value.frame + 1} and ${next.value.frame + 1}`
+})
+
+const say = (answer: string | null) => (why.value = answer ?? '')
+const put = (field: 'x' | 'y' | 'turnRad', value: number | null) =>
+  value !== null && say(acts.place({ [field]: field === 'turnRad' ? value / DEGREES : value }))
+const speed = (field: 'x' | 'y', value: number | null) =>
+  say(acts.change({ speed: { ...path.value.speed, [field]: value ?? 0 } }))
+const pivot = (field: 'x' | 'y', value: number | null) =>
+  value !== null && say(acts.change({ pivot: { ...path.value.pivot, [field]: value } }))
+const set = (patch: Partial<LayerPath>) => say(acts.change(patch))
+
+const PLACES = [
+  { field: 'x', words: 'to the right', unit: 'px' },
+  { field: 'y', words: 'down', unit: 'px' },
+  { field: 'turnRad', words: 'turned', unit: '°' },
+] as const
+const SPEEDS = [
+  { field: 'x', words: 'speed right' },
+  { field: 'y', words: 'speed down' },
+] as const
+const USES: Record<PathUse, { words: string; tip: string }> = {
+  moves: { words: 'moves', tip: 'Seen, and sent off' },
+  ground: { words: 'is the ground', tip: 'Seen, and sent off; what is planted on other layers stands on it' },
+  pin: {
+    words: 'for looking only',
+    tip: 'A figure drawn on the spot: seen where it would be, and sent off on the spot',
+  },
+}
+const uses = PATH_USES.map(value => ({ value, ...USES[value] }))
+const spacings = PRESETS.map(value => ({ value, words: EASE_WORDS[value] }))
+
+/** A picture that goes by quicker than this may judder. */
+const JUDDER_S = 5
+const told = computed(() => {
+  const { document, take } = shot
+  if (!document || !take || !carried.path) return []
+  const said: string[] = []
+  const { width, fps } = document.format
+  const jump = take.loop ? seamPx(path.value, take.loop) : 0
+  if (jump >= 0.5) said.push(`where the loop begins again it jumps by ${pxInWords(jump)} px`)
+  const across = crossingSeconds(path.value, width, fps)
+  if (across !== null && across < JUDDER_S)
+    said.push(`the picture goes by in ${pxInWords(across)} s: at ${fps} frames a second it may judder`)
+  return said
+})
+</script>
+
+<template>
+  <div>
+    <p v-if="!carried.path" class="soft told">
+      All of {{ name }} can move with no drawing made for it: a held part that travels, a ground that passes, a slow
+      camera. Put it elsewhere on some frame, or give it a speed.
+    </p>
+    <div class="fields">
+      <p class="head">
+        <b>on frame {{ desk.frame + 1 }}</b> <span class="soft">{{ where }}</span>
+      </p>
+      <label v-for="{ field, words, unit } in PLACES" :key="field">
+        <span>{{ words }}</span>
+        <NumberField
+          :value="hundredth(field === 'turnRad' ? here.turnRad * DEGREES : here[field])"
+          :take="value => put(field, value)"
+          :step="1"
+          :disabled="isShut"
+        />
+        <span class="soft">{{ unit }}</span>
+      </label>
+      <label v-if="carried.path && next && desk.frame >= from.frame">
+        <span>to {{ next.frame + 1 }}</span>
+        <select
+          :value="from.ease"
+          :disabled="isShut"
+          @change="event => say(acts.space(from.frame, { ease: (event.target as HTMLSelectElement).value as Preset }))"
+        >
+          <option v-for="{ value, words } in spacings" :key="value" :value="value">{{ words }}</option>
+        </select>
+      </label>
+      <label v-if="carried.path && next && desk.frame >= from.frame && from.ease !== 'even'">
+        <span>by how much</span>
+        <input
+          type="range"
+          min="0"
+          max="1"
+          step="0.05"
+          :value="from.strength"
+          :disabled="isShut"
+          @change="event => say(acts.space(from.frame, { strength: Number((event.target as HTMLInputElement).value) }))"
+        />
+      </label>
+      <p v-if="carried.path && path.keys.length > 1" class="places">
+        <button
+          v-for="{ frame } in path.keys"
+          :key="frame"
+          class="plain place"
+          :class="{ on: frame === desk.frame }"
+          :title="`Go to the place on frame ${frame + 1}`"
+          @click="desk.goTo(frame)"
+        >
+          {{ frame + 1 }}
+        </button>
+        <button
+          v-if="isPlace"
+          class="plain word"
+          :disabled="isShut"
+          title="Takes the place on this frame out"
+          @click="say(acts.takeOut(desk.frame))"
+        >
+          take it out
+        </button>
+      </p>
+      <label v-for="{ field, words } in SPEEDS" :key="words">
+        <span>{{ words }}</span>
+        <NumberField
+          :value="hundredth(path.speed[field])"
+          :take="value => speed(field, value)"
+          :step="0.5"
+          :disabled="isShut"
+        />
+        <span class="soft">px/frame</span>
+      </label>
+      <template v-if="carried.path && whole">
+        <label>
+          <span>each place</span>
+          <NumberField
+            :value="path.on"
+            :take="value => value !== null && set({ on: value })"
+            :step="1"
+            :disabled="isShut"
+          />
+          <span class="soft">frames</span>
+        </label>
+        <label title="What is drawn is laid down again, to both sides, every so many pixels">
+          <span>drawn again every</span>
+          <NumberField
+            :value="path.closes"
+            :take="value => set({ closes: value })"
+            :step="10"
+            open="–"
+            :disabled="isShut"
+          />
+          <span class="soft">{{ path.closes === null ? 'once' : 'px' }}</span>
+        </label>
+        <label v-for="field in ['x', 'y'] as const" :key="`pivot ${field}`">
+          <span>{{ field === 'x' ? 'turns about' : 'and down' }}</span>
+          <NumberField
+            :value="hundredth(path.pivot[field])"
+            :take="value => pivot(field, value)"
+            :step="1"
+            :disabled="isShut"
+          />
+          <span class="soft">px</span>
+        </label>
+        <label title="Places are rounded, ties up; the speed never is">
+          <span>whole pixels</span>
+          <input
+            type="checkbox"
+            :checked="path.whole"
+            :disabled="isShut"
+            @change="event => set({ whole: (event.target as HTMLInputElement).checked })"
+          />
+        </label>
+      </template>
+      <template v-if="carried.path">
+        <WordChoice
+          label="What the movement is"
+          :options="uses"
+          :model-value="path.use"
+          @update:model-value="use => set({ use })"
+        />
+      </template>
+      <button v-if="carried.path" class="plain soft all" :aria-expanded="whole" @click="whole = !whole">
+        {{ whole ? 'fewer' : 'all numbers' }}
+      </button>
+      <p v-if="why" class="why" role="alert">{{ why }}</p>
+    </div>
+    <p v-for="sentence in told" :key="sentence" class="soft told">{{ sentence }}</p>
+    <p v-if="carried.path" class="acts">
+      <button
+        class="plain word"
+        :aria-pressed="carried.atRest"
+        title="For looking: every layer lies where it was drawn"
+        @click="carried.atRest = !carried.atRest"
+      >
+        {{ carried.atRest ? 'see it move' : 'see it where it was drawn' }}
+      </button>
+      <button class="plain word" :disabled="isShut" @click="say(acts.lieStill())">lie still</button>
+    </p>
+  </div>
+</template>
+
+<style scoped src="./fields.css"></style>
+<style scoped>
+.head {
+  margin: 2px 0;
+}
+
+.told {
+  margin: 3px 0;
+  font-size: 12px;
+}
+
+.all {
+  justify-self: start;
+  padding-left: 0;
+}
+
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 4px;
+}
+
+.place {
+  min-width: 24px;
+  padding: 0 4px;
+  font-variant-numeric: tabular-nums;
+}
+
+.on {
+  color: var(--ink);
+  font-weight: 700;
+}
+
+input[type='range'] {
+  grid-column: span 2;
+  padding: 0;
+  accent-color: var(--green);
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+}
+
+.word {
+  padding-left: 0;
+  color: var(--green);
+}
+</style>
