@@ -236,6 +236,14 @@ export interface StoredDocument {
       pins: Record<string, string>
       loop: { from: number; to: number } | null
       columns: Record<string, { drawing: string | null; frames: number }[]>
+      paths: Record<
+        string,
+        {
+          keys: { frame: number; x: number; y: number; turnRad: number }[]
+          use: string
+          speed: { x: number; y: number }
+        }
+      >
     }
   >
 }

@@ -98,6 +98,7 @@ const told = computed(() => {
         <NumberField
           :value="hundredth(field === 'turnRad' ? here.turnRad * DEGREES : here[field])"
           :take="value => put(field, value)"
+          :label="`${words}, ${unit}`"
           :step="1"
           :disabled="isShut"
         />
@@ -151,6 +152,7 @@ const told = computed(() => {
         <NumberField
           :value="hundredth(path.speed[field])"
           :take="value => speed(field, value)"
+          :label="`${words}, px a frame`"
           :step="0.5"
           :disabled="isShut"
         />
