@@ -1,5 +1,5 @@
 import { distance, map, type Matrix, type Point } from '@unhurried/core/geometry'
-import { placeLabels } from './labels.ts'
+import { writeNames, type WrittenName } from './labels.ts'
 
 /** A place where the chart wants a drawing's middle. */
 export interface GuideMark {
@@ -38,6 +38,8 @@ export interface GroundSign {
 export interface Guides {
   readonly numbers: readonly GhostNumber[]
   readonly signs: readonly MarkSign[]
+  /** other names over the paper, where they lie on the screen */
+  readonly parts: readonly WrittenName[]
   readonly grounds: readonly GroundSign[]
   /** from the drawing that is most off to its place, while it is the present one */
   readonly correction: { readonly from: Point; readonly to: Point } | null
@@ -95,7 +97,7 @@ export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: 
   for (const number of guides.numbers) paintNumber(brush, number, onScreen(number.at))
   for (const ground of guides.grounds) paintGround(brush, ground, onScreen)
   for (const sign of guides.signs) paintSign(brush, sign, onScreen(sign.at))
-  paintNames(brush, guides.signs, onScreen)
+  paintNames(brush, guides, onScreen)
   if (guides.correction) paintArrow(brush, onScreen(guides.correction.from), onScreen(guides.correction.to))
   brush.globalAlpha = 1
 }
@@ -160,29 +162,20 @@ function paintSign(brush: CanvasRenderingContext2D, { kind, chosen }: MarkSign, 
   }
 }
 
-/** The names of marks that are placed or belong somewhere, none on another; one that stands far off is tied to its mark. */
-function paintNames(brush: CanvasRenderingContext2D, signs: readonly MarkSign[], onScreen: (p: Point) => Point): void {
-  brush.font = '700 11px "Atkinson Hyperlegible", sans-serif'
-  const named = signs
-    .filter(({ kind }) => kind === 'placed' || kind === 'cross')
-    .map(sign => ({ ...sign, at: onScreen(sign.at), width: brush.measureText(sign.name).width }))
-  placeLabels(named).forEach(({ at, far }, i) => {
-    const { name, kind, at: mark, width } = named[i] as (typeof named)[number]
-    brush.globalAlpha = 1
-    brush.fillStyle = kind === 'placed' ? RUST : GREEN
-    if (far) {
-      brush.strokeStyle = brush.fillStyle
-      brush.lineWidth = 0.8
-      brush.beginPath()
-      brush.moveTo(mark.x, mark.y)
-      brush.lineTo(Math.max(at.x, Math.min(mark.x, at.x + width)), at.y - 4)
-      brush.stroke()
-    }
-    brush.strokeStyle = 'rgba(253, 250, 243, 0.85)'
-    brush.lineWidth = 3
-    brush.strokeText(name, at.x, at.y)
-    brush.fillText(name, at.x, at.y)
-  })
+/** The names of marks that are placed or belong somewhere, and those of parts. */
+function paintNames(
+  brush: CanvasRenderingContext2D,
+  { signs, parts }: Pick<Guides, 'signs' | 'parts'>,
+  onScreen: (p: Point) => Point,
+): void {
+  brush.globalAlpha = 1
+  const named = signs.filter(({ kind }) => kind === 'placed' || kind === 'cross')
+  const marks = named.map(({ name, kind, at }) => ({
+    name,
+    at: onScreen(at),
+    colour: kind === 'placed' ? RUST : GREEN,
+  }))
+  writeNames(brush, [...marks, ...parts])
 }
 
 /** A piece of ground under the place where a mark was set down; a mark that slips is tied to it by a line. */

@@ -55,3 +55,32 @@ export function placeLabels(named: readonly Named[]): { readonly at: Point; read
     return { at: { x: x + OFF_PX, y: y - OFF_PX + 1 }, far: false }
   })
 }
+
+/** A name to be written at a place on the screen, in a colour. */
+export interface WrittenName {
+  readonly name: string
+  readonly at: Point
+  readonly colour: string
+}
+
+/** Writes names, none on another; one that stands far off is tied to its place by a line. */
+export function writeNames(brush: CanvasRenderingContext2D, names: readonly WrittenName[]): void {
+  brush.font = '700 11px "Atkinson Hyperlegible", sans-serif'
+  const wide = names.map(one => ({ ...one, width: brush.measureText(one.name).width }))
+  placeLabels(wide).forEach(({ at, far }, i) => {
+    const { name, colour, at: place, width } = wide[i] as (typeof wide)[number]
+    brush.fillStyle = colour
+    if (far) {
+      brush.strokeStyle = colour
+      brush.lineWidth = 0.8
+      brush.beginPath()
+      brush.moveTo(place.x, place.y)
+      brush.lineTo(Math.max(at.x, Math.min(place.x, at.x + width)), at.y - 4)
+      brush.stroke()
+    }
+    brush.strokeStyle = 'rgba(253, 250, 243, 0.85)'
+    brush.lineWidth = 3
+    brush.strokeText(name, at.x, at.y)
+    brush.fillText(name, at.x, at.y)
+  })
+}

@@ -12,7 +12,7 @@ import { EMPTY_BOX, type Matrix } from '@unhurried/core/geometry'
 import { refuseNumbers } from '@unhurried/core/motion'
 import { layingsOn } from '@unhurried/core/path'
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { planBox } from '../paint/planBox.ts'
 import { refusedNumber } from '../recipes/recipe.ts'
 import { deskOf } from '../recipes/table.ts'
@@ -37,6 +37,8 @@ export const useGuides = defineStore('guides', () => {
   /** a guide with numbers that are not committed yet: the hand still has them */
   const draft = shallowRef<Guide | null>(null)
 
+  /** whether parts of constructions have their names written on them */
+  const named = ref(false)
   /** guides that were laid, and whose handles are asked for all the same */
   const placing = shallowRef<ReadonlySet<string>>(new Set())
   /** Once it is laid its places are drawn on, and a handle would take the stroke: then they are there only when asked for. */
@@ -90,12 +92,14 @@ export const useGuides = defineStore('guides', () => {
     here,
     seenOn,
     refused,
+    named,
     hasHandles,
     isLaid,
     place,
     /** Starts afresh on another shot. */
     reset() {
       draft.value = null
+      named.value = false
       placing.value = new Set()
     },
   }

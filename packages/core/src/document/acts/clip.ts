@@ -1,16 +1,27 @@
+import { refuseNumbers } from '../../motion/table.ts'
 import { lengthOf, slice, type Run } from '../../time/exposure.ts'
+import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { settleAll, stretchChange, type LayerChange } from './changes.ts'
 import { touchesCycle } from './layerForm.ts'
 import type { Proposal } from './proposal.ts'
 import { swatchOf } from '../elements/table.ts'
-import type { Drawing, Mark, ShotDocument, Swatch, Take } from '../model/model.ts'
+import { guidesOf, recipeShot } from '../model/guides.ts'
+import {
+  LIMITS,
+  type Drawing,
+  type Guide,
+  type Mark,
+  type ShotDocument,
+  type Swatch,
+  type Take,
+} from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { sheetsUnderCopy } from './paintSheets.ts'
 import type { Marked } from './retime.ts'
 import { followingOf, type Manner } from './room.ts'
 import { columnOf, freeNumber, layersInOrder, marksOf } from '../model/selectors.ts'
 import { copiedElements } from './sheetEdits.ts'
-import { find, get, has } from '../model/table.ts'
+import { find, get, has, sizeOf } from '../model/table.ts'
 
 /** A stretch of the sheet taken along: what is exposed, and everything that makes the drawings whole elsewhere. */
 export interface Clip {
@@ -22,6 +33,8 @@ export interface Clip {
   readonly drawings: readonly Drawing[]
   readonly swatches: readonly Swatch[]
   readonly marks: readonly Mark[]
+  /** guides of its layers that begin in it, their frames counted from its start */
+  readonly guides: readonly Guide[]
 }
 
 /** Copies the marked frames. Stored samples are named, not contained. */
@@ -43,13 +56,16 @@ export function copyClip(document: ShotDocument, take: Take, shot: string, marke
     drawings,
     swatches: [...swatchIds].map(id => get(document.swatches, id)),
     marks: [...markIds].map(id => get(document.marks, id)),
+    guides: guidesOf(document, take.id)
+      .filter(({ layer, from }) => marked.layers.includes(layer) && from >= marked.from && from < marked.to)
+      .map(guide => ({ ...guide, from: guide.from - marked.from })),
   }
 }
 
 /**
  * Pastes a clip from `frame` on, its topmost column on `layer` and the others below it (columns without a layer are left
  * out). 'share' shows the same drawings again where the clip comes from this very layer; everything else becomes copies
- * with the numbers they had where these are free. 'stay' writes over what is there, 'ripple' moves it.
+ * with the numbers they had where these are free, and guides come along. 'stay' writes over what is there, 'ripple' moves it.
  */
 export function pasteClip(
   document: ShotDocument,
@@ -66,15 +82,50 @@ export function pasteClip(
   const top = order.findIndex(l => l.id === layer)
   const swatches = foreignSwatches(document, clip)
   const first: Operation[] = [...swatches]
+  const guides: Guide[] = []
   const changes = clip.columns.flatMap((column, i): LayerChange[] => {
     const target = order[top + i]
     if (!target) return []
     const same = how === 'share' && clip.shot === shot && column.layer === target.id
     const made = same ? { ops: [], runs: column.runs } : copies(document, clip, column.runs, target.id, frame, newId)
     first.push(...made.ops)
+    if ('known' in made)
+      guides.push(...guidesAlong(clip, column.layer, { take: take.id, layer: target.id, from: frame }, made, newId))
     return [pasted(take, target.id, frame, made.runs, manner)]
   })
+  // What a shot holds no more of, or would not take, stays behind.
+  const room = LIMITS.guides - sizeOf(document.guides)
+  const taken = guides.filter(guide => refuseNumbers(guide.recipe, guide.numbers, recipeShot(document)) === null)
+  first.push(...taken.slice(0, room).map((guide): Operation => ({ kind: 'guide.add', guide })))
   return settleAll(document, take, changes, manner, { first })
+}
+
+/** Guides of a layer of the clip on another one: with what was laid by them where all of it was copied, and the marks that stand for theirs. */
+function guidesAlong(
+  clip: Clip,
+  layer: string,
+  where: Pick<Guide, 'take' | 'layer' | 'from'>,
+  { known, marks }: Pick<Copies, 'known' | 'marks'>,
+  newId: () => string,
+): Guide[] {
+  return clip.guides
+    .filter(guide => guide.layer === layer)
+    .map(guide => {
+      const drawings = guide.laid.drawings.flatMap(id => known.get(id) ?? [])
+      const isWhole = drawings.length === guide.laid.drawings.length
+      const numbers = Object.entries(guide.numbers).map(([name, value]) => [
+        name,
+        (typeof value === 'string' && marks.get(value)) || value,
+      ])
+      return {
+        ...guide,
+        ...where,
+        id: newId(),
+        from: Math.min(LONGEST_SHOT_FRAMES - 1, where.from + guide.from),
+        numbers: Object.fromEntries(numbers) as Guide['numbers'],
+        laid: { drawings: isWhole ? drawings : [], beats: [] },
+      }
+    })
 }
 
 /** What is put in before a frame; or, where what follows stays, from that frame on in place of what is there. */
@@ -90,6 +141,14 @@ function pasted(take: Take, layer: string, frame: number, runs: readonly Run[], 
   return inside ? { ok: false, code: 'crosses-cycle' } : { layer, from: frame, to: frame, stretch: runs, cycle: null }
 }
 
+/** Copies of drawings: what makes them, the runs that show them, and which drawings and marks they stand for, by id. */
+interface Copies {
+  readonly ops: Operation[]
+  readonly runs: Run[]
+  readonly known: ReadonlyMap<string, string>
+  readonly marks: ReadonlyMap<string, string>
+}
+
 /** Copies of the drawings of runs under new ids and free numbers, and the runs that show them. */
 function copies(
   document: ShotDocument,
@@ -98,7 +157,7 @@ function copies(
   layer: string,
   frame: number,
   newId: () => string,
-): { ops: Operation[]; runs: Run[] } {
+): Copies {
   const marks = marksFor(document, clip, layer, newId)
   const known = new Map<string, string>()
   const taken: number[] = []
@@ -133,7 +192,7 @@ function copies(
     at += run.frames
     return { drawing: id ?? null, frames: run.frames }
   })
-  return { ops, runs: out }
+  return { ops, runs: out, known, marks: marks.ids }
 }
 
 /** The number a copy gets: the one it had where that is free on the layer, else that of the frame it starts on. */

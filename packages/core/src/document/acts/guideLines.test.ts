@@ -3,7 +3,7 @@ import { distance } from '../../geometry/point.ts'
 import { unpackSamples } from '../../geometry/samples.ts'
 import { FIRST, freshDocument } from '../model/fresh.ts'
 import { guidePlan } from '../model/guides.ts'
-import { isDelivered } from '../model/model.ts'
+import { isDelivered, isStroke } from '../model/model.ts'
 import { columnOf, currentTake } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 import { RECIPE_NAMES } from '../../motion/table.ts'
@@ -66,4 +66,13 @@ test('lines of a layer that moves go along with it', () => {
   expect(currentTake(document).paths[layer.id]?.keys[0]?.frame).toBe(3)
   const { document: walked } = linesOf('walk')
   expect(currentTake(walked).paths).toEqual({})
+})
+
+test('near and far limbs are told apart as those of a rough are', () => {
+  const labels = (recipe: (typeof RECIPE_NAMES)[number]) => {
+    const strokes = Object.values(linesOf(recipe).document.drawings).flatMap(drawing => Object.values(drawing.elements))
+    return new Set(strokes.map(stroke => (isStroke(stroke) ? stroke.label : 'none')))
+  }
+  expect(labels('walk')).toEqual(new Set([null, 'near', 'far']))
+  expect(labels('bounce')).toEqual(new Set([null]))
 })

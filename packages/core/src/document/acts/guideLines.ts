@@ -6,7 +6,7 @@ import { figureOf } from '../../motion/table.ts'
 import type { Run } from '../../time/exposure.ts'
 import { newLayer } from '../model/fresh.ts'
 import { guidePath, guidePlan } from '../model/guides.ts'
-import type { Drawing, Guide, ShotDocument, Stroke, Take } from '../model/model.ts'
+import type { Drawing, Guide, Label, ShotDocument, Stroke, Take } from '../model/model.ts'
 import { has } from '../model/table.ts'
 import type { Operation } from '../operations/index.ts'
 import { layPath } from './paths.ts'
@@ -41,7 +41,8 @@ export function guideLines(
   const order = (document.layers[guide.layer]?.order ?? 0) - BELOW
   const layer = newLayer(newId(), name, order, { kind: 'guide' })
   const drawings = plan.drawings.map((planned): Drawing => {
-    const strokes = tracedFigure(sink => figureOf(guide.recipe, plan, planned.frame, sink)).map((points, i): Stroke => {
+    const traced = tracedFigure(sink => figureOf(guide.recipe, plan, planned.frame, sink))
+    const strokes = traced.map(({ points, label }, i): Stroke => {
       const id = newId()
       samples.set(id, packSamples(points.map(({ x, y }) => ({ x, y, pressure: 0.5 }))))
       return {
@@ -54,7 +55,7 @@ export function guideLines(
         swatch,
         width: LINE_PX,
         nib: INK,
-        label: null,
+        label,
       }
     })
     const elements = Object.fromEntries(strokes.map(stroke => [stroke.id, stroke]))
@@ -105,12 +106,18 @@ function shown(
   return [{ kind: 'exposure.write', take: take.id, layer, from, runs: fits }]
 }
 
-/** Everything that a construction writes, as lines of points. Arrows are hints, and left out; so is what lies too far off to be stored. */
-function tracedFigure(write: (sink: ConstructionSink) => void): Point[][] {
-  const lines: Point[][] = []
-  const add = (points: readonly Point[]): void => {
+/** A line of a construction, and which limb it is of. */
+interface Traced {
+  readonly points: Point[]
+  readonly label: Label | null
+}
+
+/** Everything that a construction writes, as lines of points; near and far limbs are labelled. Arrows are hints, and left out; so is what lies too far off to be stored. */
+function tracedFigure(write: (sink: ConstructionSink) => void): Traced[] {
+  const lines: Traced[] = []
+  const add = (points: readonly Point[], label: Label | null = null): void => {
     const isNear = points.every(({ x, y }) => Math.abs(x) < FARTHEST_PX && Math.abs(y) < FARTHEST_PX)
-    if (points.length > 1 && isNear) lines.push(filled(points))
+    if (points.length > 1 && isNear) lines.push({ points: filled(points), label })
   }
   write({
     ellipse(_, at, along, across, tiltRad) {
@@ -132,7 +139,7 @@ function tracedFigure(write: (sink: ConstructionSink) => void): Point[][] {
       )
     },
     line: (_, from, to) => add([from, to]),
-    path: (_, points) => add(points),
+    path: (_, points, look) => add(points, look === 'near' || look === 'far' ? look : null),
     arrow: () => undefined,
   })
   return lines

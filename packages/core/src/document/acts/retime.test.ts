@@ -4,6 +4,9 @@ import { presetWish } from '../../chart/index.ts'
 import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
 import { copyClip, pasteClip } from './clip.ts'
 import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
+import { RECIPES } from '../../motion/table.ts'
+import { freshGuide } from './guides.ts'
+import { recipeShot } from '../model/guides.ts'
 import { cycleAt, withPattern } from './layerForm.ts'
 import type { Proposal } from './proposal.ts'
 import { makeDrawings, setPartChart } from './make.ts'
@@ -314,6 +317,37 @@ describe('copying and pasting stretches', () => {
       pasteClip(base, takeOf(base), 'here', clip, L, 10, 'share', { following: 'stay', room }, ids())
     expect(late('free')).toEqual({ ok: false, code: 'no-room', over: 2 })
     expect(shown(done(base, late('longer')))).toBe('AAbbCC....bbCC')
+  })
+
+  test('guides that begin in it come along, with what was laid by them where all of it is copied', () => {
+    const at = { take: FIRST.take, layer: L, from: 2 }
+    const guided = apply(base, [
+      ...freshGuide(base, 'chain', at, 'tail'),
+      ...freshGuide(base, 'bounce', { ...at, from: 7 }, 'late'),
+      { kind: 'guide.set', id: 'tail', patch: { laid: { drawings: ['b', 'C'], beats: [] } } },
+      {
+        kind: 'guide.set',
+        id: 'tail',
+        patch: { numbers: { ...RECIPES.chain.defaults(recipeShot(base)), follows: 'nose' } },
+      },
+    ])
+    const taken = copyClip(guided, takeOf(guided), 'here', { layers: [L], from: 2, to: 6 })
+    expect(taken.guides.map(({ id, from }) => [id, from])).toEqual([['tail', 0]])
+    const across = (into: ShotDocument, layer: string, how: 'share' | 'copy', frame = 1) =>
+      done(into, pasteClip(into, takeOf(into), 'here', taken, layer, frame, how, 'stay', ids()))
+    const there = across(guided, 'bag', 'copy')
+    const copy = Object.values(there.guides).find(guide => guide.layer === 'bag')
+    const sheets = Object.values(there.drawings).filter(drawing => drawing.layer === 'bag')
+    expect([copy?.from, copy?.laid.drawings]).toEqual([1, sheets.map(sheet => sheet.id)])
+    expect(there.marks[copy?.numbers.follows as string]).toMatchObject({ layer: 'bag', name: 'nose' })
+    // The same drawings again have their guide already; drawings that did not come along are not laid by the copy.
+    expect(Object.keys(across(guided, L, 'share', 8).guides)).toEqual(['tail', 'late'])
+    const half = copyClip(guided, takeOf(guided), 'here', { layers: [L], from: 2, to: 4 })
+    const cut = done(guided, pasteClip(guided, takeOf(guided), 'here', half, 'bag', 0, 'copy', 'stay', ids()))
+    expect(Object.values(cut.guides).find(guide => guide.layer === 'bag')?.laid.drawings).toEqual([])
+    // A shot that is full of guides takes the drawings.
+    const full = apply(guided, Array.from({ length: 58 }, (_, i) => freshGuide(base, 'boil', at, `g${i}`)).flat())
+    expect(Object.keys(across(full, 'bag', 'copy').guides)).toHaveLength(60)
   })
 
   test('into another shot come its colours too', () => {

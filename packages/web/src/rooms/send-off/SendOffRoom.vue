@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { find, isDelivered, layersInOrder } from '@unhurried/core/document'
 import { counted, secondsLabel } from '@unhurried/core/time'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
@@ -52,6 +53,16 @@ const figures = computed(() =>
 )
 const sizes = computed(() => [...new Set([format.value.width, 1280, 640, 320])].filter(w => w <= format.value.width))
 const blanks = computed(() => pictures.value.filter(p => p.blank).reduce((sum, p) => sum + p.frames, 0))
+
+/** Layers whose way is left out. */
+const pinned = computed(() => {
+  const { document, take } = shot
+  if (!document || !take) return ''
+  const layers = layersInOrder(document).filter(
+    layer => isDelivered(layer) && find(take.paths, layer.id)?.use === 'pin',
+  )
+  return layers.map(layer => layer.name).join(', ')
+})
 
 watch(
   () => format.value.width,
@@ -242,6 +253,9 @@ onBeforeUnmount(() => {
           <dd class="delays">{{ figure.says }}</dd>
         </template>
       </dl>
+      <p v-if="pinned" class="soft">
+        {{ pinned }} is sent off on the spot: the way it has on the desk is for looking only.
+      </p>
       <p v-if="blanks" class="rust">
         {{ counted(blanks, 'frame shows', 'frames show') }} no drawing: a blink of nothing.
       </p>

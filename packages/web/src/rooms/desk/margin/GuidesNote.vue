@@ -96,6 +96,15 @@ const goTo = (guide: Guide) => {
     >
       {{ choosing ? 'no other movement' : 'another movement' }}
     </button>
+    <button
+      v-if="shown.length"
+      class="plain word names"
+      :aria-pressed="guides.named"
+      title="The parts of constructions, by name, on the paper"
+      @click="guides.named = !guides.named"
+    >
+      {{ guides.named ? 'no part names' : 'part names' }}
+    </button>
     <ul v-if="choosing || !shown.length" ref="choices" class="recipes" aria-label="Recipes">
       <li v-for="recipe in SHOWN_RECIPES" :key="recipe">
         <button
@@ -211,8 +220,13 @@ const goTo = (guide: Guide) => {
   line-height: 1.15;
 }
 
-.another {
+.another,
+.names {
   margin-bottom: 2px;
+}
+
+.names {
+  margin-left: 12px;
 }
 
 section {

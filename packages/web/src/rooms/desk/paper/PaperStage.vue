@@ -8,6 +8,7 @@ import { paintAids } from '../../../paint/aids.ts'
 import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
 import { paintConstructions } from '../../../paint/construction.ts'
 import { paintGuides } from '../../../paint/guides.ts'
+import { partNames } from '../../../paint/partNames.ts'
 import { sceneGhosts } from './sceneGhosts.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../../../paint/stage.ts'
 import { usePaper } from './usePaper.ts'
@@ -108,6 +109,7 @@ function paintMarks(): void {
     open: props.playing ? null : measure.openAt(desk.drawing),
     middle: showsWay && measure.reading ? measure.placeOf(desk.drawing) : null,
     signs: signs.signs.value,
+    parts: laid.named && !props.playing && !sight.flippedTo ? partNames(matrix.value, laid.here) : [],
     grounds: props.playing || sight.flippedTo ? [] : measure.grounds,
     numbers: signs.numbers.value,
     correction: showsWay ? signs.correction.value : null,
@@ -170,6 +172,7 @@ watch(
     measure.momentsOf(desk.drawing),
     props.bitmaps.painted.value,
     laid.here,
+    laid.named,
   ],
   askToPaint,
 )
