@@ -26,6 +26,8 @@ async function takePictures(url) {
   await page.goto(url)
   await picture('sign-in')
   await page.getByRole('button', { name: 'Sit down' }).click()
+  // Every card of the film is painted by then.
+  await page.getByText('all drawn').nth(3).waitFor()
   await picture('shelf', 2600)
   await desk('Hop between lily pads', 11)
   await picture('desk')

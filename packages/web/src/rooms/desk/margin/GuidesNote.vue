@@ -87,24 +87,19 @@ const goTo = (guide: Guide) => {
 
 <template>
   <div>
-    <button
-      v-if="shown.length"
-      class="plain word another"
-      :aria-expanded="choosing"
-      :disabled="!desk.mayEdit"
-      @click="toggleChoosing"
-    >
-      {{ choosing ? 'no other movement' : 'another movement' }}
-    </button>
-    <button
-      v-if="shown.length"
-      class="plain word names"
-      :aria-pressed="guides.named"
-      title="The parts of constructions, by name, on the paper"
-      @click="guides.named = !guides.named"
-    >
-      {{ guides.named ? 'no part names' : 'part names' }}
-    </button>
+    <p v-if="shown.length" class="acts">
+      <button class="plain word" :aria-expanded="choosing" :disabled="!desk.mayEdit" @click="toggleChoosing">
+        {{ choosing ? 'no other movement' : 'another movement' }}
+      </button>
+      <button
+        class="plain word"
+        :aria-pressed="guides.named"
+        title="The parts of constructions, by name, on the paper"
+        @click="guides.named = !guides.named"
+      >
+        {{ guides.named ? 'no part names' : 'part names' }}
+      </button>
+    </p>
     <ul v-if="choosing || !shown.length" ref="choices" class="recipes" aria-label="Recipes">
       <li v-for="recipe in SHOWN_RECIPES" :key="recipe">
         <button
@@ -218,15 +213,6 @@ const goTo = (guide: Guide) => {
   border-radius: 8px;
   font-size: 12px;
   line-height: 1.15;
-}
-
-.another,
-.names {
-  margin-bottom: 2px;
-}
-
-.names {
-  margin-left: 12px;
 }
 
 section {
