@@ -1,7 +1,9 @@
 import { distance } from '../geometry/point.ts'
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { wishTicks, valueOf, shareOf, presetWish, RATIOS } from '../chart/index.ts'
+import { wishTicks, valueOf, shareOf, presetTicks, presetWish, RATIOS } from '../chart/index.ts'
+import { applyBatch, currentTake, FIRST, type Operation } from '../document/index.ts'
+import { sampleDocument } from '../document/tests/sample.ts'
 import {
   INK,
   knottedPath,
@@ -15,7 +17,16 @@ import {
 } from '../geometry/index.ts'
 import { flightAt } from '../motion/index.ts'
 import { shapeOf } from '../raster/shapeOf.ts'
-import { crossOf, directionInWords, readWay, stepSpeeds, wayPath, worstCorrection, type WayPlace } from './index.ts'
+import {
+  crossesOn,
+  crossOf,
+  directionInWords,
+  readWay,
+  stepSpeeds,
+  wayPath,
+  worstCorrection,
+  type WayPlace,
+} from './index.ts'
 
 const A = { x: 0, y: 0 }
 const B = { x: 400, y: 0 }
@@ -183,4 +194,36 @@ describe('reading a chart back from drawings', () => {
       { frames: 2, plannedPx: 25, drawnPx: expect.closeTo(20) },
     ])
   })
+})
+
+test('crosses on a drawing: every point of its layer that both parents have, by the chart or by one of its own', () => {
+  const layer = FIRST.drawn
+  const ticks = presetTicks('even', 1).map(tick => ({ ...tick, drawing: 'b' }))
+  const own = presetTicks('favour-a', 1).map(tick => ({ ...tick, drawing: 'b' }))
+  const mark = (id: string, kind: 'point' | 'space' = 'point'): Operation => ({
+    kind: 'mark.add',
+    mark: { id, layer, name: id, order: 1, kind },
+  })
+  const place = (drawing: string, x: number): Operation => ({
+    kind: 'marks.place',
+    drawing,
+    places: Object.fromEntries(['nose', 'tail', 'gap'].map(id => [id, { x, y: 0, planted: false }])),
+  })
+  const chart = { layer, from: 'a', to: 'c', part: null, wish: presetWish('even'), ticks }
+  const done = applyBatch(sampleDocument(), [
+    { kind: 'drawing.set', id: 'b', patch: { role: 'inbetween' } },
+    ...[mark('nose'), mark('tail'), mark('gap', 'space'), mark('knee')],
+    ...[place('a', 0), place('b', 77), place('c', 60)],
+    { kind: 'chart.add', chart: { ...chart, id: 'ac' } },
+    { kind: 'chart.add', chart: { ...chart, id: 'tail', part: 'tail', wish: presetWish('favour-a'), ticks: own } },
+  ])
+  if (!done.ok) throw new Error(done.refusal.what)
+  const take = currentTake(done.document)
+  // Half-way, and a third of the way; where it lies on the drawing itself has no say.
+  expect(crossesOn(done.document, take, done.document.drawings['b']!).map(one => [one.mark.id, one.at.x])).toEqual([
+    ['nose', expect.closeTo(30, 6)],
+    ['tail', expect.closeTo(20, 6)],
+  ])
+  // A key has no place on a chart.
+  expect(crossesOn(done.document, take, done.document.drawings['a']!)).toEqual([])
 })

@@ -1,6 +1,10 @@
 import { shareOf, type Ratio } from '../chart/halves.ts'
 import { knottedPath, placeAlong } from '../geometry/curve.ts'
 import type { Point } from '../geometry/point.ts'
+import type { Drawing, Mark, ShotDocument, Take } from '../document/model/model.ts'
+import { parentDrawing, plannedPlace } from '../document/model/queue.ts'
+import { chartBetween, exposures, marksOf } from '../document/model/selectors.ts'
+import { find } from '../document/model/table.ts'
 
 /** A place of one mark on a drawing that exists, in the order of time. */
 export interface MarkedPlace {
@@ -23,4 +27,33 @@ export function crossOf(way: readonly MarkedPlace[], left: string, right: string
   const { path, knots } = knottedPath(seen.map(place => place.at))
   const [a, b] = [knots[from] as number, knots[to] as number]
   return placeAlong(path, a + (b - a) * share)
+}
+
+/** Where a mark belongs on a drawing, in pixels of its layer. */
+export interface Cross {
+  readonly mark: Mark
+  readonly at: Point
+}
+
+/**
+ * Where the marks of its layer belong on a drawing that has a place on a chart: by its place there, or on the chart of the mark
+ * itself, and the path of the mark through all other drawings. Marks without places on both parents are left out.
+ */
+export function crossesOn(document: ShotDocument, take: Take, drawing: Drawing): Cross[] {
+  const place = plannedPlace(document, take, drawing)
+  if (!place) return []
+  const order = [...new Set(exposures(take, drawing.layer).map(run => run.drawing as string))]
+  const points = marksOf(document, drawing.layer).filter(mark => mark.kind === 'point')
+  return points.flatMap((mark): Cross[] => {
+    const chart = chartBetween(document, place.chart.from, place.chart.to, mark.id) ?? place.chart
+    const tick = chart.ticks.find(one => one.drawing === drawing.id)
+    if (!tick) return []
+    const way = order.flatMap((id): MarkedPlace[] => {
+      const at = id === drawing.id ? undefined : find(find(document.drawings, id)?.marks ?? {}, mark.id)
+      return at ? [{ drawing: id, at }] : []
+    })
+    const [left, right] = [tick.left, tick.right].map(parent => parentDrawing(document, chart, parent)?.id ?? '')
+    const at = crossOf(way, left as string, right as string, tick.ratio)
+    return at ? [{ mark, at }] : []
+  })
 }

@@ -9,7 +9,7 @@ import { currentTake } from '../document/model/selectors.ts'
 import { restingPath, type LayerPath } from '../path/path.ts'
 import { sampleDocument } from '../document/tests/sample.ts'
 import type { Standing } from './ground.ts'
-import { groundFor, plantedMarks, slips } from './planted.ts'
+import { groundFor, groundsOn, plantedMarks, slips } from './planted.ts'
 
 const down = (x: number, y = 100): MarkPlace => ({ x, y, planted: true })
 const up = (x: number, y = 60): MarkPlace => ({ x, y, planted: false })
@@ -129,6 +129,24 @@ describe('planted marks', () => {
         passing(frame => -3 * frame),
       ),
     ).toEqual({ x: 88, y: 100 })
+  })
+
+  test('on a drawing: what is planted there, and what is planted on the one before and has no place yet', () => {
+    const document = withHeel([down(100), null, down(104)])
+    const take = currentTake(document)
+    const planted = plantedMarks(document, take, FIRST.drawn, null)
+    const on = (id: string, frame: number) =>
+      groundsOn(document, take, get(document.drawings, id), frame, planted).map(({ mark, ...rest }) => [mark.id, rest])
+    expect(on('a', 0)).toEqual([['heel', { anchor: { x: 100, y: 100 }, at: { x: 100, y: 100 }, slips: false }]])
+    expect(on('b', 5)).toEqual([['heel', { anchor: { x: 100, y: 100 }, at: null, slips: false }]])
+    // b lifted it: on c it is set down anew.
+    expect(on('c', 9)).toEqual([['heel', { anchor: { x: 104, y: 100 }, at: { x: 104, y: 100 }, slips: false }]])
+    const slipping = withHeel([down(100), down(104), up(104)])
+    const all = plantedMarks(slipping, take, FIRST.drawn, null)
+    const found = groundsOn(slipping, currentTake(slipping), get(slipping.drawings, 'b'), 6, all)
+    expect(found.map(one => [one.anchor.x, one.at?.x, one.slips])).toEqual([[100, 104, true]])
+    // What lies on a drawing and is not planted there is not asked for.
+    expect(groundsOn(slipping, currentTake(slipping), get(slipping.drawings, 'c'), 9, all)).toEqual([])
   })
 
   test('a layer that moves takes what is planted on it along, and it slips where nothing else does', () => {

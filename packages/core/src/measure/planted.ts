@@ -1,7 +1,7 @@
 import type { LoopRange } from '../time/loop.ts'
 import { standingOn, type Standing } from './ground.ts'
 import { distance, type Point } from '../geometry/point.ts'
-import type { MarkPlace, ShotDocument, Take } from '../document/model/model.ts'
+import type { Drawing, Mark, MarkPlace, ShotDocument, Take } from '../document/model/model.ts'
 import { exposures, marksOf } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
 
@@ -102,4 +102,37 @@ export function groundFor(
 ): Point | null {
   const last = planted.filter(one => one.mark === mark && one.drawing === before && one.frame <= frame).at(-1)
   return last ? standing(last.anchor, last.frame, frame) : null
+}
+
+/** A mark on a drawing that is planted there, or may be next: where it was set down, and where it lies (null: not placed yet). */
+export interface Ground {
+  readonly mark: Mark
+  readonly anchor: Point
+  readonly at: Point | null
+  readonly slips: boolean
+}
+
+/**
+ * Where the planted marks of its layer belong on a drawing that is looked at on a frame (from 0): those planted on it, and those planted on
+ * the drawing shown before that it does not have yet. Places in pixels of the layer; `planted` is what the layer has.
+ */
+export function groundsOn(
+  document: ShotDocument,
+  take: Take,
+  { id, layer, marks }: Drawing,
+  frame: number,
+  planted: readonly Planted[],
+): Ground[] {
+  const shown = exposures(take, layer)
+  const previous = shown.filter(run => run.start < frame && run.drawing !== id).at(-1)?.drawing ?? ''
+  const start = shown.find(run => run.drawing === id && run.start + run.frames > frame)?.start
+  const standing = standingOn(document, take, layer)
+  return marksOf(document, layer).flatMap((mark): Ground[] => {
+    const here = planted.find(
+      one => one.mark === mark.id && one.drawing === id && (start === undefined || one.frame === start),
+    )
+    if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(here) }]
+    const anchor = marks[mark.id] ? null : groundFor(planted, mark.id, previous, start ?? frame, standing)
+    return anchor ? [{ mark, anchor, at: null, slips: false }] : []
+  })
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals'
 import { refusePath } from '../path/path.ts'
-import { RECIPE_NAMES, RECIPES } from './table.ts'
+import { movedNumbers, RECIPE_NAMES, RECIPES } from './table.ts'
 import { shownOn, type ConstructionSink, type Plan, type Recipe, type RecipeShot } from './recipe.ts'
 
 const SHOTS = [8, 12, 24, 60].flatMap(fps =>
@@ -78,6 +78,41 @@ describe.each(RECIPE_NAMES)('%s keeps the contract', name => {
       for (const frame of [-1, plan.frames, 0.5])
         expect(() => recipe.figure(plan, frame, listener().sink)).toThrow('has no frame')
     }
+  })
+
+  test('on a larger paper, moved aside, its numbers give the same movement, larger and moved aside', () => {
+    // Hardly larger: what settles within a pixel takes as many drawings.
+    const [factor, dx, dy] = [1.01, 30, -12]
+    const points = (numbers: object, shot: RecipeShot): number[][] => {
+      const plan = recipe.plan(numbers, shot)
+      const found: number[][] = []
+      const at = (...ps: { x: number; y: number }[]) => found.push(...ps.map(p => [p.x, p.y]))
+      for (const { frame } of plan.drawings)
+        recipe.figure(plan, frame, {
+          ellipse: (_, middle, along, across, tilt) => {
+            at(middle)
+            at({ x: middle.x + along * Math.cos(tilt), y: middle.y + along * Math.sin(tilt) })
+            at({ x: middle.x - across * Math.sin(tilt), y: middle.y + across * Math.cos(tilt) })
+          },
+          bend: (_, ...ps) => at(...ps),
+          line: (_, ...ps) => at(...ps),
+          path: (_, ps) => at(...ps),
+          arrow: () => undefined,
+        })
+      return found
+    }
+    const shot = { width: 640, height: 360, fps: 24, exposure: 2 }
+    const numbers = { ...recipe.defaults(shot) } as Record<string, number>
+    const larger = movedNumbers(name, numbers, factor, dx, dy)
+    expect(recipe.refuse(larger, shot)).toBeNull()
+    const [small, large] = [points(numbers, shot), points(larger, shot)]
+    expect(large).toHaveLength(small.length)
+    const off = small.map(([x = 0, y = 0], i) => {
+      const [u = 0, v = 0] = large[i] ?? []
+      return Math.hypot(factor * x + dx - u, factor * y + dy - v)
+    })
+    // A hundred pixels that are not measured would lie a pixel off.
+    expect(Math.max(...off)).toBeLessThan(0.05)
   })
 
   test('every drawing has a place for every mark, and says what it should measure', () => {

@@ -140,10 +140,19 @@ export interface NumbersRefusal<N> {
   readonly bounds?: NumberBounds
 }
 
+/** Numbers of a recipe in paper pixels: places to the right, places downwards, and lengths; what is px a frame, or a frame a frame, is a length. */
+export interface Measures<N> {
+  readonly across: readonly (keyof N & string)[]
+  readonly down: readonly (keyof N & string)[]
+  readonly lengths: readonly (keyof N & string)[]
+}
+
 /** One kind of movement, worked out before it is drawn. Pure: the same numbers give the same plan. */
 export interface Recipe<N extends object, P extends Plan<N> = Plan<N>> {
   /** parts of its construction that are shown, faintly, for all other drawings too */
   readonly through: readonly string[]
+  /** which of its numbers are measured on the paper */
+  readonly measures: Measures<N>
   /** starting values that look right on this paper, at this rate */
   defaults(shot: RecipeShot): N
   /** the only place that says no; total, never throws on numbers */

@@ -26,7 +26,7 @@ import { walk, type WalkPlan } from './walk/walk.ts'
 import type { WalkNumbers } from './walk/numbers.ts'
 import { legs, type LegsPlan } from './legs/legs.ts'
 import type { LegsNumbers } from './legs/numbers.ts'
-import type { ConstructionSink, Expected, NumbersRefusal, Plan, Recipe, RecipeShot } from './recipe.ts'
+import type { ConstructionSink, Expected, Measures, NumbersRefusal, Plan, Recipe, RecipeShot } from './recipe.ts'
 
 /** The numbers and the plan of every recipe. */
 interface Kinds {
@@ -69,6 +69,29 @@ export function refuseNumbers(recipe: RecipeName, numbers: object, shot: RecipeS
   const missing = known.find(field => !Object.hasOwn(numbers, field))
   if (missing !== undefined) return { field: missing as never, why: 'is missing' }
   return (RECIPES[recipe] as unknown as Recipe<object, Plan<object>>).refuse(numbers, shot)
+}
+
+/**
+ * Numbers of a recipe on a paper that was enlarged by `factor` about (0, 0) and then moved by `dx`, `dy` pixels: the same
+ * movement, drawn over the same drawings. Numbers that are none of the recipe's are left as they are.
+ */
+export function movedNumbers<T>(
+  recipe: RecipeName,
+  numbers: Readonly<Record<string, T>>,
+  factor: number,
+  dx: number,
+  dy: number,
+): Record<string, T> {
+  const { across, down, lengths } = RECIPES[recipe].measures as unknown as Measures<Record<string, T>>
+  const put = (names: readonly string[], by: number) =>
+    names.flatMap(name => {
+      const value = numbers[name]
+      return typeof value === 'number' ? [[name, factor * value + by] as const] : []
+    })
+  return { ...numbers, ...Object.fromEntries([...put(across, dx), ...put(down, dy), ...put(lengths, 0)]) } as Record<
+    string,
+    T
+  >
 }
 
 /** The parts of a recipe's construction that are shown for all drawings. */

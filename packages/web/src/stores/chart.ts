@@ -1,8 +1,6 @@
 import {
   MOST_TICKS,
   presetWish,
-  readGap,
-  valueOf,
   wishTicks,
   withoutTick,
   withTickAdded,
@@ -24,13 +22,14 @@ import {
   setPartChart,
   type Chart,
   type ChartTick,
+  type KeyPair,
   type Proposal,
 } from '@unhurried/core/document'
-import { meetsChart } from '@unhurried/core/measure'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { makingInWords } from '../words/refusals.ts'
 import { useAsking } from './asking.ts'
+import { gapBetween, verdictOf } from './chartSays.ts'
 import { useDesk } from './desk.ts'
 import { useKit } from './kit.ts'
 import { newId } from '../local/ids.ts'
@@ -102,37 +101,12 @@ export const useChart = defineStore('chart', () => {
   })
   const parts = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
 
-  /** The drawing that misses its tick by most, in words; else what the drawings amount to. */
-  const verdict = computed<{ words: string; met: boolean }>(() => {
-    const reading = measure.reading
-    if (!reading || reading.chart.id !== chart.value?.id) return { words: '', met: true }
-    const off = reading.chart.ticks.flatMap((tick, i) => {
-      const read = reading.ticks[i]
-      const planned = valueOf(tick.at)
-      return read && !meetsChart(read, planned) ? [{ ...read, planned, drawing: shot.drawing(tick.drawing) }] : []
-    })
-    const worst = off.sort((a, b) => Math.abs(b.aheadPx) - Math.abs(a.aheadPx))[0]
-    if (!worst) return { words: reading.words, met: true }
-    const px = Math.round(Math.abs(worst.aheadPx))
-    const way = worst.aheadPx < 0 ? 'on' : 'back'
-    const words = `${worst.drawing?.number} lies at ${worst.share.toFixed(2)}, wanted ${worst.planned.toFixed(2)}: ${px} px ${way}`
-    return { words, met: false }
-  })
+  const verdict = computed(() => verdictOf(measure.reading, chart.value, shot.drawing))
 
-  /** What to do when the breakdown of even timing falls on no whole frame. */
   const gap = computed(() => {
-    const p = pair.value
-    const n = count.value
-    if (!p || n === 0 || on.value === 'fit' || chart.value) return null
-    const room = p.toFrame - p.fromFrame
-    if (room < 2 || room % (n + 1) === 0) return null
-    const middle = Math.floor((n - 1) / 2)
-    const reading = readGap(p.fromFrame, p.toFrame, middle, n)
-    if (reading.exact || !shot.document || !shot.take) return null
-    // Only moves that can be made are offered.
     const { document, take } = shot
-    const fits = (move: GapMove) => moveKey(document, take, p[move.key].id, move.frame, desk.following).ok
-    return { ...reading, moves: reading.moves.filter(fits) }
+    const asks = pair.value && on.value !== 'fit' && !chart.value && document && take
+    return asks ? gapBetween(document, take, pair.value as KeyPair, count.value, desk.following) : null
   })
 
   function accept(making: Proposal, label: string): boolean {

@@ -1,52 +1,25 @@
-import {
-  chartBetween,
-  elementsInOrder,
-  exposures,
-  isAnimated,
-  isBlank,
-  kindOf,
-  marksOf,
-  parentDrawing,
-  plannedPlace,
-  referenceKey,
-  type Drawing,
-  type Mark,
-  type ShotDocument,
-} from '@unhurried/core/document'
+import { chartBetween, exposures, isAnimated, isBlank, referenceKey, type Drawing } from '@unhurried/core/document'
 import {
   compareVolume,
-  crossOf,
+  crossesOn,
   findings,
-  groundFor,
+  groundsOn,
   plantedMarks,
   readChart,
-  slips,
-  standingOn,
   type ChartReading,
+  type Cross,
   type Found,
+  type Ground,
   type Planted,
 } from '@unhurried/core/measure'
 import type { Point } from '@unhurried/core/geometry'
-import type { Shape } from '@unhurried/core/raster'
-import { wrap, type Remote } from 'comlink'
 import { defineStore } from 'pinia'
-import { computed, shallowRef, triggerRef, watch } from 'vue'
-import type { MeasureProtocol } from '../protocols/measure.ts'
+import { computed, shallowRef, watch } from 'vue'
 import { useDesk } from './desk.ts'
 import { useSight } from './sight.ts'
 import { useLamp } from './lamp.ts'
+import { makeShapes } from './shapes.ts'
 import { useShot } from './shot.ts'
-
-/** A planted mark on the present drawing: where it was set down, and where it lies (null: not placed yet). */
-export interface Ground {
-  readonly mark: Mark
-  readonly anchor: Point
-  readonly at: Point | null
-  readonly slips: boolean
-}
-
-/** Strokes come in bursts; measuring starts when the hand rests. */
-const REST_MS = 120
 
 /** What the drawings amount to, measured from their pixels in a worker and kept until a drawing changes. */
 export const useMeasure = defineStore('measure', () => {
@@ -54,14 +27,6 @@ export const useMeasure = defineStore('measure', () => {
   const desk = useDesk()
   const sight = useSight()
   const lamp = useLamp()
-  // Keyed by the drawing as a value: a changed drawing is another one and measured anew.
-  const known = shallowRef(new WeakMap<Drawing, Shape>())
-  const broken = shallowRef(false)
-  let worker: Worker | null = null
-  let remote: Remote<MeasureProtocol> | null = null
-  let round = 0
-  let timer: ReturnType<typeof setTimeout> | undefined
-
   /** Everything that is drawn on layers that are animated; the layer in hand first. */
   const wanted = computed<Drawing[]>(() => {
     const { document, take } = shot
@@ -73,59 +38,22 @@ export const useMeasure = defineStore('measure', () => {
     return [...new Set(ids)].flatMap(id => shot.drawing(id) ?? [])
   })
 
-  watch(
-    wanted,
-    () => {
-      clearTimeout(timer)
-      timer = setTimeout(() => void measureAll(), REST_MS)
-    },
-    { immediate: true },
-  )
-
-  // Another gap counts as closed: everything is measured anew.
-  watch(
-    () => sight.closedGapPx,
-    () => {
-      known.value = new WeakMap()
-      void measureAll()
-    },
-  )
-
-  function connect(): Remote<MeasureProtocol> {
-    worker = new Worker(new URL('../workers/measure.worker.ts', import.meta.url), { type: 'module' })
-    // A worker that dies would leave its callers waiting for ever: the next drawing gets a new one.
-    worker.onerror = () => {
-      worker?.terminate()
-      worker = null
-      remote = null
-      broken.value = true
-    }
-    return wrap<MeasureProtocol>(worker)
-  }
-
   /** Where enclosed empty space is marked on a drawing. */
   const spacesOn = (drawing: Drawing): Point[] =>
     Object.entries(drawing.marks).flatMap(([id, { x, y }]) =>
       shot.document?.marks[id]?.kind === 'space' ? [{ x, y }] : [],
     )
-
-  async function measureAll(): Promise<void> {
-    const mine = ++round
-    for (const drawing of wanted.value) {
-      if (known.value.has(drawing)) continue
-      remote ??= connect()
-      const strokes = elementsInOrder(drawing).flatMap(
-        element => kindOf(element).silhouette(element, shot.strokeBytes) ?? [],
-      )
-      const shape = await remote.measure(strokes, spacesOn(drawing), sight.closedGapPx)
-      known.value.set(drawing, shape)
-      broken.value = false
-      triggerRef(known)
-      // Something changed meanwhile: a newer round goes on with the newer drawings.
-      if (mine !== round) return
-    }
-    if (mine === round) look()
-  }
+  const {
+    shapes,
+    shapeOf: momentsOf,
+    broken,
+  } = makeShapes({
+    drawings: wanted,
+    closedGapPx: () => sight.closedGapPx,
+    bytes: shot.strokeBytes,
+    spacesOn,
+    done: look,
+  })
 
   /** What the checks find, brought up to date when the hand rests. */
   const found = shallowRef<readonly Found[]>([])
@@ -138,17 +66,6 @@ export const useMeasure = defineStore('measure', () => {
   const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
   watch(loop, look)
 
-  const shapes = computed<ReadonlyMap<string, Shape>>(
-    () =>
-      new Map(
-        wanted.value.flatMap(drawing => {
-          const shape = known.value.get(drawing)
-          return shape ? [[drawing.id, shape] as const] : []
-        }),
-      ),
-  )
-
-  const momentsOf = (drawing: Drawing | null): Shape | null => (drawing && known.value.get(drawing)) || null
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
 
   /** Where a drawing lies: its mark when the chart is read by a part, else the middle of its silhouette. */
@@ -166,27 +83,10 @@ export const useMeasure = defineStore('measure', () => {
     return chart ? readChart({ document, take, shapes: shapes.value }, chart, desk.part) : null
   })
 
-  const pointsOf = (document: ShotDocument, layer: string) => marksOf(document, layer).filter(m => m.kind === 'point')
-
-  /** Where the marks of the layer belong on the present drawing, by its place on the chart and the paths through all drawings. */
-  const crosses = computed<{ mark: Mark; at: Point }[]>(() => {
+  /** Where the marks of the layer belong on the present drawing. */
+  const crosses = computed<Cross[]>(() => {
     const { document, take } = shot
-    const { drawing } = desk
-    const place = document && take && drawing ? plannedPlace(document, take, drawing) : null
-    if (!document || !take || !drawing || !place) return []
-    const order = [...new Set(exposures(take, desk.layerId).map(run => run.drawing as string))]
-    return pointsOf(document, desk.layerId).flatMap(mark => {
-      const own = chartBetween(document, place.chart.from, place.chart.to, mark.id)
-      const tick = (own ?? place.chart).ticks.find(t => t.drawing === drawing.id)
-      if (!tick) return []
-      const way = order.flatMap(id => {
-        const at = id === drawing.id ? undefined : shot.drawing(id)?.marks[mark.id]
-        return at ? [{ drawing: id, at }] : []
-      })
-      const parents = [tick.left, tick.right].map(p => parentDrawing(document, own ?? place.chart, p)?.id ?? '')
-      const at = crossOf(way, parents[0] as string, parents[1] as string, tick.ratio)
-      return at ? [{ mark, at }] : []
-    })
+    return document && take && desk.drawing ? crossesOn(document, take, desk.drawing) : []
   })
 
   /** Planted marks of the layer, held against where they were set down; round the loop when the light table goes round it. */
@@ -198,24 +98,7 @@ export const useMeasure = defineStore('measure', () => {
   /** Where planted marks were set down that are planted on the present drawing, or may be next. */
   const grounds = computed<Ground[]>(() => {
     const { document, take } = shot
-    const { drawing } = desk
-    if (!document || !take || !drawing) return []
-    const before = exposures(take, desk.layerId).filter(run => run.start < desk.frame && run.drawing !== drawing.id)
-    const previous = before[before.length - 1]?.drawing ?? ''
-    const start = exposures(take, desk.layerId).find(
-      run => run.drawing === drawing.id && run.start + run.frames > desk.frame,
-    )
-    const standing = standingOn(document, take, desk.layerId)
-    return marksOf(document, desk.layerId).flatMap((mark): Ground[] => {
-      const here = planted.value.find(
-        one => one.mark === mark.id && one.drawing === drawing.id && (start === undefined || one.frame === start.start),
-      )
-      if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(here) }]
-      const anchor = drawing.marks[mark.id]
-        ? null
-        : groundFor(planted.value, mark.id, previous, start?.start ?? desk.frame, standing)
-      return anchor ? [{ mark, anchor, at: null, slips: false }] : []
-    })
+    return document && take && desk.drawing ? groundsOn(document, take, desk.drawing, desk.frame, planted.value) : []
   })
 
   const reference = computed(() =>

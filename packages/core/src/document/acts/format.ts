@@ -1,5 +1,7 @@
 import { after, IDENTITY, translation, type Matrix } from '../../geometry/matrix.ts'
 import { retimedPath, scaledPath, type LayerPath } from '../../path/path.ts'
+import { movedNumbers, refuseNumbers } from '../../motion/table.ts'
+import { recipeShot } from '../model/guides.ts'
 import { cycleEnd, periodOf, type Cycle } from '../../time/cycle.ts'
 import { lengthOf, plain, shareFrames, type Run } from '../../time/exposure.ts'
 import { nearestFrame } from '../../time/frames.ts'
@@ -170,7 +172,7 @@ export function resizing(document: ShotDocument, width: number, height: number, 
   return after([k, 0, 0, k, 0, 0], translation(dx, dy))
 }
 
-/** Operations that give the picture another size, all drawings and marks, and the ways of layers that move, going through the map. */
+/** Operations that give the picture another size, all drawings and marks, the ways of layers that move, and guides, going through the map. */
 export function changeSize(document: ShotDocument, width: number, height: number, how: Resizing): Operation[] {
   const through = resizing(document, width, height, how)
   const set: Operation = { kind: 'format.set', patch: { width, height } }
@@ -195,7 +197,14 @@ export function changeSize(document: ShotDocument, width: number, height: number
       return { ...larger, pivot: { x: pivot.x + dx, y: pivot.y + dy } }
     }),
   )
+  const guides = Object.values(document.guides).flatMap(({ id, recipe, numbers }): Operation[] => {
+    const along = movedNumbers(recipe, numbers, k, dx, dy)
+    const larger = { ...document, format: { ...document.format, width, height } }
+    // One that would not fit its bounds stays as it is.
+    if (refuseNumbers(recipe, along, recipeShot(larger))) return []
+    return [{ kind: 'guide.set', id, patch: { numbers: along } }]
+  })
   const scaled: Operation[] =
     document.scale === null ? [] : [{ kind: 'shot.set', patch: { scale: Math.min(LIMITS.scale, k * document.scale) } }]
-  return [set, ...moved, ...carried, ...scaled]
+  return [set, ...moved, ...carried, ...guides, ...scaled]
 }

@@ -10,6 +10,7 @@ import type { Proposal } from './proposal.ts'
 import { isAnimated, isDelivered, type ShotDocument } from '../model/model.ts'
 import { applyBatch, columnsCover, cyclesHold, refuse, type Operation } from '../operations/index.ts'
 import { layerIntoDrawings, partToLayer } from './parts.ts'
+import { freshGuide } from './guides.ts'
 import { layPath } from './paths.ts'
 import { layerOver, newPass, newPassOfAll, oldPasses } from './passes.ts'
 import { drawingQueue } from '../model/queue.ts'
@@ -195,6 +196,21 @@ test('layers that move go on as fast in a second at another rate, and as far in 
   expect(sized('centre')).toEqual({ ...moving, pivot: { x: 640, y: 640 } })
   expect(sized('fit')).toMatchObject({ speed: { x: 12 }, pivot: { x: 640, y: 640 }, closes: 800 })
   expect(sized('fit').keys[1]).toMatchObject({ frame: 4, x: 40, y: 8 })
+})
+
+test('guides lie over the same drawings at another size', () => {
+  const base = after(shotOf('AA'), freshGuide(shotOf('AA'), 'bounce', { take: FIRST.take, layer: L, from: 0 }, 'g'))
+  const was = get(base.guides, 'g').numbers as Record<string, number>
+  const sized = (how: 'fit' | 'centre' | 'leave') =>
+    get(after(base, changeSize(base, 1280, 1280, how)).guides, 'g').numbers
+  expect(sized('leave')).toEqual(was)
+  expect(sized('centre')).toEqual({ ...was, x: was.x! + 320, y: was.y! + 460, ground: was.ground! + 460 })
+  expect(sized('fit')).toMatchObject({
+    x: 2 * was.x!,
+    y: 2 * was.y! + 280,
+    radius: 2 * was.radius!,
+    bounces: was.bounces,
+  })
 })
 
 test('laying the path that is there, or one that rests where none is, is nothing to do', () => {

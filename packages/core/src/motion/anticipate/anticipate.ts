@@ -27,6 +27,7 @@ export const PARTS = ['head', 'torso', 'arm', 'hand'] as const
  */
 export const anticipate: Recipe<AnticipateNumbers, AnticipatePlan> = {
   through: ['body'],
+  measures: { across: ['x', 'toX'], down: ['y', 'toY'], lengths: ['bow', 'radius'] },
   defaults: anticipateDefaults,
   refuse: refuseAnticipate,
   plan: planAnticipate,

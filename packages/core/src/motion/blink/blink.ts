@@ -27,6 +27,7 @@ const LOWER_OPEN = -0.6
  */
 export const blink: Recipe<BlinkNumbers, BlinkPlan> = {
   through: [],
+  measures: { across: ['x'], down: ['y'], lengths: ['wide', 'high', 'apart'] },
   defaults: blinkDefaults,
   refuse: refuseBlink,
   plan: planBlink,

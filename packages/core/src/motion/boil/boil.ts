@@ -15,6 +15,7 @@ export interface BoilPlan extends Plan<BoilNumbers> {
  */
 export const boil: Recipe<BoilNumbers, BoilPlan> = {
   through: ['outline'],
+  measures: { across: ['x'], down: ['y'], lengths: ['width', 'height', 'shiver'] },
   defaults: boilDefaults,
   refuse: refuseBoil,
   plan(numbers, { fps }) {

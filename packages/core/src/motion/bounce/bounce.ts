@@ -51,6 +51,7 @@ const LEAST_RISE_PX = 1
  */
 export const bounce: Recipe<BounceNumbers, BouncePlan> = {
   through: ['body'],
+  measures: { across: ['x'], down: ['y', 'ground'], lengths: ['radius', 'gravity', 'forward'] },
   defaults: bounceDefaults,
   refuse: refuseBounce,
   plan: planBounce,

@@ -20,6 +20,7 @@ export interface ChainPlan extends Plan<ChainNumbers> {
  */
 export const chain: Recipe<ChainNumbers, ChainPlan> = {
   through: ['line'],
+  measures: { across: ['x'], down: ['y'], lengths: ['link', 'across', 'up', 'gravity'] },
   defaults: chainDefaults,
   refuse: refuseChain,
   plan: planChain,

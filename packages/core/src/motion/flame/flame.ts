@@ -19,6 +19,7 @@ export interface Tip {
  */
 export const flame: Recipe<FlameNumbers, FlamePlan> = {
   through: [],
+  measures: { across: ['x'], down: ['y'], lengths: ['width', 'height', 'sway'] },
   defaults: flameDefaults,
   refuse: refuseFlame,
   plan(numbers) {

@@ -37,6 +37,11 @@ export interface HopBody {
  */
 export const hop: Recipe<HopNumbers, HopPlan> = {
   through: ['body'],
+  measures: {
+    across: ['x'],
+    down: ['ground'],
+    lengths: ['height', 'width', 'rise', 'drop', 'forward', 'gravity', 'spread'],
+  },
   defaults: hopDefaults,
   refuse: refuseHop,
   plan: planHop,

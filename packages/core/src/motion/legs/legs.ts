@@ -37,6 +37,7 @@ export interface Creature {
  */
 export const legs: Recipe<LegsNumbers, LegsPlan> = {
   through: [],
+  measures: { across: ['x'], down: ['ground'], lengths: ['leg', 'length', 'thick', 'high', 'stride', 'lift', 'bob'] },
   defaults: legsDefaults,
   refuse: refuseLegs,
   plan: planLegs,

@@ -30,6 +30,7 @@ const LEAST_PX = 1
  */
 export const pendulum: Recipe<PendulumNumbers, PendulumPlan> = {
   through: ['body'],
+  measures: { across: ['x'], down: ['y'], lengths: ['length', 'gravity', 'radius', 'link'] },
   defaults: pendulumDefaults,
   refuse: refusePendulum,
   plan: planPendulum,

@@ -13,6 +13,7 @@ export interface ScrollPlan extends Plan<ScrollNumbers> {
 /** A drawn layer that passes by: a ground, a row of reeds, a sky. It is drawn once; the layer goes. */
 export const scroll: Recipe<ScrollNumbers, ScrollPlan> = {
   through: ['strip'],
+  measures: { across: ['x'], down: ['y'], lengths: ['height', 'speed', 'fall', 'closes'] },
   defaults: scrollDefaults,
   refuse: refuseScroll,
   plan(numbers, shot) {

@@ -26,6 +26,7 @@ export interface SoftPlan extends Plan<SoftNumbers> {
  */
 export const soft: Recipe<SoftNumbers, SoftPlan> = {
   through: [],
+  measures: { across: ['x'], down: ['ground'], lengths: ['lowWide', 'lowHigh', 'wide', 'high'] },
   defaults: softDefaults,
   refuse: refuseSoft,
   plan: planSoft,

@@ -25,6 +25,7 @@ type Place3 = readonly [x: number, y: number, z: number]
  */
 export const turn: Recipe<TurnNumbers, TurnPlan> = {
   through: ['middle line'],
+  measures: { across: ['x'], down: ['y'], lengths: ['wide', 'high', 'deep'] },
   defaults: turnDefaults,
   refuse: refuseTurn,
   plan: planTurn,

@@ -22,6 +22,11 @@ export type WalkPlan = Plan<WalkNumbers>
  */
 export const walk: Recipe<WalkNumbers, WalkPlan> = {
   through: [],
+  measures: {
+    across: ['x'],
+    down: ['ground'],
+    lengths: ['leg', 'hip', 'stride', 'lift', 'bob', 'foot', 'torso', 'arm', 'head', 'packLink'],
+  },
   defaults: walkDefaults,
   refuse: refuseWalk,
   plan: planWalk,

@@ -49,6 +49,7 @@ const IN_WORDS: Readonly<Record<Seen, string | null>> = {
  */
 export const wisps: Recipe<WispNumbers, WispPlan> = {
   through: [],
+  measures: { across: ['x'], down: ['y'], lengths: ['pitch', 'rise', 'height', 'thick', 'sway'] },
   defaults: wispDefaults,
   refuse: refuseWisps,
   plan: planWisps,

@@ -252,7 +252,7 @@ const cursor = computed(() => {
       :strokes="commands.strokes"
       @show="paper.showMoved"
     />
-    <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="onLayer" />
+    <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
     <GuideHandles v-if="!playing" :matrix="onLayer" />
     <PathHandles v-if="!playing" :matrix="matrix" />

@@ -2,14 +2,16 @@
 import { after, EMPTY_BOX, IDENTITY, type Box, type Matrix } from '@unhurried/core/geometry'
 import { computed, ref, watch } from 'vue'
 import type { Change } from '../../../strokes/gathered.ts'
+import { useCarried } from '../../../stores/carried.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useShot } from '../../../stores/shot.ts'
 import MoveBox from './MoveBox.vue'
 
 /** Shift and trace: a drawing that shows through is laid where its shape fits the present one. The drawing itself stays as it is. */
-defineProps<{ matrix: Matrix }>()
+const props = defineProps<{ matrix: Matrix }>()
 const shot = useShot()
 const lamp = useLamp()
+const carried = useCarried()
 const through = computed(() => [...lamp.ghosts.past, ...lamp.ghosts.future])
 const chosen = ref<string | null>(null)
 watch(
@@ -21,6 +23,12 @@ watch(
 )
 const drawing = computed(() => shot.drawing(chosen.value))
 const box = computed<Box>(() => (drawing.value ? shot.book.boxOf(drawing.value) : EMPTY_BOX))
+/** Where the layer of the drawing lies on the frame it shows through from. */
+const lies = computed(() => {
+  const from = lamp.shownThrough.find(ghost => ghost.drawing === chosen.value)?.frame
+  const on = drawing.value && from !== undefined ? carried.on(drawing.value.layer, from) : null
+  return on ? after(on, props.matrix) : props.matrix
+})
 /** where it lay before the hand took hold of it */
 const laid = computed(() => (chosen.value === null ? null : (lamp.shifts.get(chosen.value) ?? null)))
 /** set while the hand moves it: the drawing follows at once */
@@ -53,7 +61,7 @@ const move = (by: Matrix | null) => lay(after(laid.value ?? IDENTITY, by ?? IDEN
 <template>
   <MoveBox
     v-if="drawing"
-    :matrix="matrix"
+    :matrix="lies"
     :box="box"
     :laid="held ?? laid"
     @show="change => show(mapOf(change))"
