@@ -10,6 +10,7 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { pxInWords } from '../../../words/lengths.ts'
 import { usePathActs } from '../acts/pathActs.ts'
+import MovesWhole from './MovesWhole.vue'
 
 /** How the layer in the hand moves as a whole, with no drawing made for it: by places on frames, or on and on at a speed. */
 const shot = useShot()
@@ -43,8 +44,6 @@ const put = (field: 'x' | 'y' | 'turnRad', value: number | null) =>
   value !== null && say(acts.place({ [field]: field === 'turnRad' ? value / DEGREES : value }))
 const speed = (field: 'x' | 'y', value: number | null) =>
   say(acts.change({ speed: { ...path.value.speed, [field]: value ?? 0 } }))
-const pivot = (field: 'x' | 'y', value: number | null) =>
-  value !== null && say(acts.change({ pivot: { ...path.value.pivot, [field]: value } }))
 const set = (patch: Partial<LayerPath>) => say(acts.change(patch))
 
 const PLACES = [
@@ -158,56 +157,14 @@ const told = computed(() => {
         />
         <span class="soft">px/frame</span>
       </label>
-      <template v-if="carried.path && whole">
-        <label>
-          <span>each place</span>
-          <NumberField
-            :value="path.on"
-            :take="value => value !== null && set({ on: value })"
-            :step="1"
-            :disabled="isShut"
-          />
-          <span class="soft">frames</span>
-        </label>
-        <label title="What is drawn is laid down again, to both sides, every so many pixels">
-          <span>drawn again every</span>
-          <NumberField
-            :value="path.closes"
-            :take="value => set({ closes: value })"
-            :step="10"
-            open="–"
-            :disabled="isShut"
-          />
-          <span class="soft">{{ path.closes === null ? 'once' : 'px' }}</span>
-        </label>
-        <label v-for="field in ['x', 'y'] as const" :key="`pivot ${field}`">
-          <span>{{ field === 'x' ? 'turns about' : 'and down' }}</span>
-          <NumberField
-            :value="hundredth(path.pivot[field])"
-            :take="value => pivot(field, value)"
-            :step="1"
-            :disabled="isShut"
-          />
-          <span class="soft">px</span>
-        </label>
-        <label title="Places are rounded, ties up; the speed never is">
-          <span>whole pixels</span>
-          <input
-            type="checkbox"
-            :checked="path.whole"
-            :disabled="isShut"
-            @change="event => set({ whole: (event.target as HTMLInputElement).checked })"
-          />
-        </label>
-      </template>
-      <template v-if="carried.path">
-        <WordChoice
-          label="What the movement is"
-          :options="uses"
-          :model-value="path.use"
-          @update:model-value="use => set({ use })"
-        />
-      </template>
+      <MovesWhole v-if="carried.path && whole" :path="path" :shut="isShut" :set="set" />
+      <WordChoice
+        v-if="carried.path"
+        label="What the movement is"
+        :options="uses"
+        :model-value="path.use"
+        @update:model-value="use => set({ use })"
+      />
       <button v-if="carried.path" class="plain soft all" :aria-expanded="whole" @click="whole = !whole">
         {{ whole ? 'fewer' : 'all numbers' }}
       </button>
