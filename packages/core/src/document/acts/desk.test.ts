@@ -132,6 +132,52 @@ describe('making the drawings of a chart', () => {
     expect(setChart(fewer, takeOf(fewer), pairOf(fewer), presetWish('even'), 0, ids)).toMatchObject({ ok: false })
   })
 
+  test('a blank one too many stays where it is shown elsewhere: outside the keys, or in another take', () => {
+    const document = twoKeys()
+    const ids = counter()
+    const make = (from: ShotDocument, count: number) =>
+      makeDrawings(from, takeOf(from), pairOf(from), presetWish('even'), count, 2, ids)
+    const made = apply(document, mustMake(make(document, 3)))
+    const left = (ops: readonly Operation[]) => {
+      const now = apply(made, ops)
+      return Object.keys(apply(now, mustMake(make(now, 1))).drawings)
+    }
+    // One is kept for the one that is asked for; the others are blank.
+    expect(left([])).toEqual(['a', 'b', 'new3'])
+    const shownAt = (from: number, take: string = FIRST.take): Operation => ({
+      kind: 'exposure.write',
+      take,
+      layer: L,
+      from,
+      runs: [{ drawing: 'new1', frames: 1 }],
+    })
+    // On the last frame, behind the later key.
+    expect(left([shownAt(11)])).toEqual(['a', 'b', 'new1', 'new3'])
+    const copy: Operation = { kind: 'take.add', take: { ...takeOf(made), id: 'slow', name: 'slow' } }
+    expect(left([copy])).toEqual(['a', 'b', 'new1', 'new2', 'new3'])
+    // Shown before the earlier key.
+    const ahead: Operation[] = [
+      { kind: 'frames.insert', take: FIRST.take, at: 0, count: 2, fill: { [L]: [{ drawing: 'new1', frames: 2 }] } },
+    ]
+    expect(left(ahead)).toContain('new1')
+  })
+
+  test('too many that are drawn are counted, blank ones are not', () => {
+    const document = twoKeys()
+    const ids = counter()
+    const made = apply(document, [
+      ...mustMake(makeDrawings(document, takeOf(document), pairOf(document), presetWish('even'), 3, 2, ids)),
+      ...['new1', 'new3'].map((drawing): Operation => ({
+        kind: 'elements.add',
+        drawing,
+        elements: [sampleElement(`on-${drawing}`)],
+      })),
+    ])
+    const tooMany = { ok: false, code: 'more-are-drawn', drawn: 2 }
+    expect(setChart(made, takeOf(made), pairOf(made), presetWish('even'), 1, ids)).toEqual(tooMany)
+    expect(makeDrawings(made, takeOf(made), pairOf(made), presetWish('even'), 1, 2, ids)).toEqual(tooMany)
+  })
+
   test('whatever is asked for can be done, covers the sheet and can be undone', () => {
     fc.assert(
       fc.property(

@@ -418,6 +418,51 @@ describe('a guide laid again', () => {
     expect([Object.keys(shorter.charts).includes('own'), get(shorter.drawings, b.id).id]).toEqual([true, b.id])
   })
 
+  test('a sheet that went to another layer is none of its own any more', () => {
+    const laid = lay(dropped(fresh(120)))
+    const [first] = sheets(laid)
+    const guide = acorn(laid)
+    expect(laidAlready(laid, guide)).toMatchObject({ blank: guide.laid.drawings.length, drawn: 0 })
+    const strange = { ...guide, layer: FIRST.background }
+    expect(laidAlready(laid, strange)).toEqual({ drawings: guide.laid.drawings.map(() => null), blank: 0, drawn: 0 })
+    const gone = { ...guide, laid: { ...guide.laid, drawings: ['gone', first!.id] } }
+    expect(laidAlready(laid, gone)).toEqual({ drawings: [null, first], blank: 1, drawn: 0 })
+  })
+
+  test('begun a little later, it takes its sheets along and leaves the frames before empty', () => {
+    const laid = lay(dropped(fresh(120), 4))
+    const [start] = sheets(laid)
+    const later = lay(after(laid, moveGuide('acorn', { from: 7 })))
+    const column = columnOf(currentTake(later), L)
+    expect(placed(column).filter(run => run.drawing !== null)[0]).toMatchObject({ drawing: start?.id, start: 7 })
+    expect(column[0]).toEqual({ drawing: null, frames: 7 })
+    // As far towards the end of the shot as there is room, and beyond it only when asked.
+    const plan = guidePlan(laid, acorn(laid))
+    const end = after(laid, moveGuide('acorn', { from: 120 - plan.frames }))
+    expect(placed(columnOf(currentTake(lay(end)), L)).at(-1)).toMatchObject({ start: expect.any(Number) })
+    const over = layGuide(
+      after(laid, moveGuide('acorn', { from: 121 - plan.frames })),
+      currentTake(laid),
+      { ...acorn(laid), from: 121 - plan.frames },
+      counter(),
+      'ripple',
+    )
+    expect(over).toMatchObject({ ok: false, code: 'no-room' })
+  })
+
+  test('a beat that a key is pinned to is kept when its plan has no more use for it', () => {
+    const laid = lay(dropped(fresh(240)))
+    const [first] = sheets(laid)
+    const last = acorn(laid).laid.beats.at(-1) as string
+    const pinned = after(laid, [{ kind: 'pin.set', take: FIRST.take, drawing: first!.id, beat: last }])
+    const fewer = lay(after(pinned, changeGuide(acorn(pinned), { bounces: 0 })))
+    expect(Object.keys(fewer.beats)).toContain(last)
+    expect(acorn(fewer).laid.beats).toContain(last)
+    const free = lay(after(laid, changeGuide(acorn(laid), { bounces: 0 })))
+    expect(Object.keys(free.beats)).not.toContain(last)
+    expect(acorn(free).laid.beats).not.toContain(last)
+  })
+
   test('a copy has nothing laid, and laying it makes sheets of its own', () => {
     const laid = lay(dropped(fresh(300)))
     let made = 0

@@ -168,6 +168,25 @@ describe('moving a key', () => {
     expect(columnOf(takeOf(moved), L).map(run => run.frames)).toEqual([3, 3, 3, 3, 1])
   })
 
+  test('a beat moves keys of the takes in which they are pinned to it, and of no others', () => {
+    const document = apply(base, [
+      { kind: 'beat.add', beat: { id: 'step', name: 'step', frame: 6 } },
+      { kind: 'beat.add', beat: { id: 'clap', name: 'clap', frame: 3 } },
+      ...copyTake(base, FIRST.take, 'slow', 'slower', () => 'unused'),
+      { kind: 'pin.set', take: 'slow', drawing: 'D', beat: 'step' },
+      { kind: 'pin.set', take: FIRST.take, drawing: 'D', beat: 'clap' },
+    ])
+    const moved = done(document, retime.moveBeat(document, 'step', 9))
+    expect([shown(moved), shown(moved, L, get(moved.takes, 'slow'))]).toEqual([shown(base), 'AAAbbbcccDefGG'])
+    expect(moved.beats.step?.frame).toBe(9)
+    // Nothing is pinned to it: only the beat moves.
+    const free = apply(base, [{ kind: 'beat.add', beat: { id: 'lone', name: 'lone', frame: 1 } }])
+    expect(retime.moveBeat(free, 'lone', 4)).toEqual({
+      ok: true,
+      ops: [{ kind: 'beat.set', id: 'lone', patch: { frame: 4 } }],
+    })
+  })
+
   test('a beat takes its pinned key along, in every take', () => {
     let document = apply(base, [
       { kind: 'beat.add', beat: { id: 'step', name: 'step', frame: 6 } },
@@ -184,6 +203,38 @@ describe('moving a key', () => {
     const late = done(document, retime.moveKey(document, takeOf(document), 'D', 8, 'stay'))
     expect(retime.readPins(late, takeOf(late))[0]?.offFrames).toBe(-1)
     expect(retime.moveBeat(document, 'step', 13)).toMatchObject({ ok: false })
+  })
+})
+
+describe('sliding what is marked', () => {
+  const base = apply(shotOf('AAbbCC......'), [
+    { kind: 'layer.add', layer: newLayer('bag', 'satchel', 5) },
+    { kind: 'drawing.add', drawing: { ...sampleDrawing('p', 9), layer: 'bag' } },
+    {
+      kind: 'cycle.add',
+      take: FIRST.take,
+      cycle: { id: 'y', layer: 'bag', from: 6, to: 9, offset: 0, pattern: [{ drawing: 'p', frames: 1 }] },
+    },
+  ])
+  const slid = (layers: readonly string[], from: number, to: number, by: number) =>
+    retime.slide(base, takeOf(base), { layers, from, to }, by)
+
+  test('moves it on its layer, what was before holds up to it, what lies in its way is covered only if asked', () => {
+    expect(shown(done(base, slid([L], 4, 6, 3)))).toBe('AAbbbbbCC...')
+    expect(shown(done(base, slid([L], 4, 6, 1)))).toBe('AAbbbCC.....')
+    // What is covered in part is still there; what would be gone is named.
+    expect(shown(done(base, slid([L], 4, 6, -1)))).toBe('AAbCC.......')
+    expect(slid([L], 4, 6, -2)).toMatchObject({ ok: false, code: 'would-cover' })
+  })
+
+  test('stops at linked cycles of the layers that are marked, and of no other', () => {
+    const crossing = { ok: false, code: 'crosses-cycle' }
+    expect(slid(['bag'], 2, 4, 3)).toEqual(crossing)
+    expect(slid(['bag'], 2, 4, 2).ok).toBe(true)
+    expect(slid(['bag'], 10, 12, -2)).toEqual(crossing)
+    expect(slid(['bag'], 10, 12, -1).ok).toBe(true)
+    expect(slid([L, 'bag'], 4, 6, 1)).toEqual(crossing)
+    expect(slid([L], 4, 6, 3).ok).toBe(true)
   })
 })
 

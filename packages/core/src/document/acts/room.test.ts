@@ -92,6 +92,55 @@ describe('the shot keeps its length', () => {
     expect(shown(did(longer, edits.holdDrawing(longer, currentTake(longer), 'l0', 0, 2)))).toBe(shown(base))
   })
 
+  test('holds give way in proportion, each keeps a frame; where they cannot, it is said by how much', () => {
+    const base = shotOf('aabbbbcccccc')
+    const hold = (frames: number) => edits.holdDrawing(base, currentTake(base), 'l0', 0, frames, to('shorter'))
+    // Five frames more: four and six become two and three.
+    expect(shown(did(base, hold(7)))).toBe('aaaaaaabbccc')
+    expect(shown(did(base, hold(10)))).toBe('aaaaaaaaaabc')
+    expect(hold(11)).toEqual({ ok: false, code: 'no-room', over: 9 })
+    expect(shown(did(base, hold(2)))).toBe(shown(base))
+    // Empty frames behind are taken first.
+    const free = shotOf('aabbbb....')
+    const held = edits.holdDrawing(free, currentTake(free), 'l0', 0, 7, to('shorter'))
+    expect(shown(did(free, held))).toBe('aaaaaaabbb')
+  })
+
+  test('where what follows stays, what is shorter is held up to it, and what is longer covers it', () => {
+    const base = shotOf('aabbbbcc')
+    const stay = (frames: number, room: Room = 'free') =>
+      edits.exposeSelection(base, currentTake(base), ['l0'], 0, 6, frames, { following: 'stay', room })
+    expect(shown(did(base, stay(2)))).toBe('aabbbbcc')
+    expect(shown(did(base, stay(1)))).toBe('abbbbbcc')
+    expect(shown(did(base, stay(3)))).toBe('aaabbbcc')
+  })
+
+  test('a cycle to the end gives way down to one turn', () => {
+    const start = shotOf('aab.......')
+    const cycled = after(start, [
+      {
+        kind: 'cycle.add',
+        take: FIRST.take,
+        cycle: {
+          id: 'y',
+          layer: 'l0',
+          from: 3,
+          to: null,
+          offset: 0,
+          pattern: [
+            { drawing: 'b0', frames: 1 },
+            { drawing: 'a0', frames: 2 },
+          ],
+        },
+      },
+    ])
+    expect(shown(cycled)).toBe('aabbaabaab'.slice(0, 10))
+    const hold = (frames: number) => edits.holdDrawing(cycled, currentTake(cycled), 'l0', 0, frames, to('free'))
+    expect(shown(did(cycled, hold(4)))).toBe('aaaabbaaba')
+    expect(shown(did(cycled, hold(6)))).toBe('aaaaaabbaa')
+    expect(hold(7)).toEqual({ ok: false, code: 'no-room', over: 1 })
+  })
+
   test('with what follows moved on all layers, all stays in step', () => {
     const two = shotOf('aabb', 'ppqq')
     const step = edits.holdDrawing(two, currentTake(two), 'l0', 0, 4, to('all'))

@@ -9,7 +9,7 @@ import { cycleAt } from './layerForm.ts'
 import type { Proposal } from './proposal.ts'
 import { isAnimated, isDelivered, type ShotDocument } from '../model/model.ts'
 import { applyBatch, columnsCover, cyclesHold, refuse, type Operation } from '../operations/index.ts'
-import { layerIntoDrawings, partToLayer } from './parts.ts'
+import { alikeIn, layerIntoDrawings, partToLayer } from './parts.ts'
 import { freshGuide } from './guides.ts'
 import { layPath } from './paths.ts'
 import { layerOver, newPass, newPassOfAll, oldPasses } from './passes.ts'
@@ -56,6 +56,51 @@ const ids = () => {
   let n = 0
   return () => `new${++n}`
 }
+
+describe('a linked cycle and its neighbours', () => {
+  const two = (() => {
+    const base = shotOf('ab..........')
+    const cycle = (id: string, from: number, to: number | null) => ({
+      id,
+      layer: L,
+      from,
+      to,
+      offset: 0,
+      pattern: sheet('ab'),
+    })
+    const other = { ...cycle('bag', 4, 8), layer: FIRST.background, pattern: [{ drawing: null, frames: 2 }] }
+    return after(base, [
+      ...[cycle('one', 2, 6), cycle('two', 8, null), other].map((one): Operation => ({
+        kind: 'cycle.add',
+        take: FIRST.take,
+        cycle: one,
+      })),
+    ])
+  })()
+  const take = currentTake(two)
+  const moved = (to: { from?: number; to?: number | null }) =>
+    moveCycle(two, take, get(take.cycles, 'one'), { from: 2, to: 6, ...to })
+
+  test('it goes up to the next one, and no farther; those of other layers are not in its way', () => {
+    expect(moved({ to: 8 }).ok).toBe(true)
+    expect(moved({ to: 9 })).toEqual({ ok: false, code: 'crosses-cycle' })
+    expect(moved({ from: 8, to: 10 })).toEqual({ ok: false, code: 'crosses-cycle' })
+    expect(moved({ from: 0, to: 4 }).ok).toBe(true)
+    expect(moved({ from: 5, to: 5 })).toEqual({ ok: false, code: 'nothing-left' })
+    expect(moved({ from: -1 })).toEqual({ ok: false, code: 'nothing-left' })
+  })
+
+  test('one behind another is held off by its end', () => {
+    const second = get(take.cycles, 'two')
+    expect(moveCycle(two, take, second, { from: 6, to: null }).ok).toBe(true)
+    expect(moveCycle(two, take, second, { from: 5, to: null })).toEqual({ ok: false, code: 'crosses-cycle' })
+  })
+
+  test('frames it leaves at its beginning hold what was before it', () => {
+    expect(shown(did(two, moved({ from: 4, to: 8 })))).toBe('abbbabababab')
+    expect(shown(did(two, moved({ from: 3, to: 6 })))).toBe('abbaba..abab')
+  })
+})
 
 describe('linked cycles as a whole', () => {
   const base = shotOf('Pab.....Z...')
@@ -416,6 +461,111 @@ describe('a part on a layer of its own', () => {
     ])
   })
 
+  test('strokes of another layer are never alike, and a drawing with some of them only is not', () => {
+    const other = after(base, [
+      { kind: 'layer.add', layer: newLayer('bag', 'satchel', 5) },
+      {
+        kind: 'drawing.add',
+        drawing: { id: 'z', layer: 'bag', number: 1, role: 'key', elements: { copy: copied('copy') }, marks: {} },
+      },
+    ])
+    expect([...alikeIn(other, 'A', ['body-A']).keys()]).toEqual(['A', 'b'])
+    expect(alikeIn(other, 'A', ['body-A', 'A1', 'gone']).get('A')).toEqual(['body-A', 'A1'])
+    // Nothing that is asked for is on it: nothing is alike.
+    expect([...alikeIn(other, 'A', ['gone'])]).toEqual([['A', []]])
+    expect(partToLayer(other, 'A', ['gone'], { name: 'n', where: 'above', timing: 'held' }, ids())).toEqual([])
+  })
+
+  test('it lies right above or below the layer it comes from', () => {
+    const orders = (where: 'above' | 'below', document: ShotDocument) => {
+      const parted = after(
+        document,
+        partToLayer(document, 'A', ['body-A'], { name: 'body', where, timing: 'held' }, ids()),
+      )
+      return Object.values(parted.layers).find(layer => layer.name === 'body')?.order
+    }
+    expect([orders('above', base), orders('below', base)]).toEqual([2, 0.5])
+    const between = after(base, [{ kind: 'layer.add', layer: newLayer('bag', 'satchel', 2) }])
+    expect(orders('above', between)).toBe(1.5)
+    const lowest = after(base, [{ kind: 'layer.set', id: FIRST.background, patch: { order: 7 } }])
+    expect(orders('below', lowest)).toBe(0)
+  })
+
+  test('put back, strokes lie over those of the drawing or under them, as the layer did; each drawing takes what is shown when it is first seen', () => {
+    const put = (order: number, letters = 'AAbbAA') => {
+      const two = after(shotOf(letters), [
+        { kind: 'layer.add', layer: newLayer('part', 'part', order) },
+        ...['p', 'q'].map((id, i): Operation => ({
+          kind: 'drawing.add',
+          drawing: {
+            id,
+            layer: 'part',
+            number: i + 1,
+            role: 'key',
+            elements: { [`${id}1`]: sampleElement(`${id}1`, 4), [`${id}2`]: sampleElement(`${id}2`, 9) },
+            marks: {},
+          },
+        })),
+        {
+          kind: 'exposure.write',
+          take: FIRST.take,
+          layer: 'part',
+          from: 0,
+          runs: [
+            { drawing: 'p', frames: 3 },
+            { drawing: 'q', frames: 3 },
+          ],
+        },
+      ])
+      const ops = layerIntoDrawings(two, currentTake(two), 'part', L, ids())
+      return after(two, ops ?? [])
+    }
+    const heights = (document: ShotDocument, id: string) =>
+      Object.values(get(document.drawings, id).elements)
+        .sort((a, b) => a.z - b.z)
+        .map(element => element.id)
+    const above = put(3)
+    // A is first seen with p, b on its first frame as well.
+    expect([heights(above, 'A'), heights(above, 'b')]).toEqual([
+      ['A1', 'new1', 'new2'],
+      ['b1', 'new3', 'new4'],
+    ])
+    expect(heights(put(0.5), 'A')).toEqual(['new1', 'new2', 'A1'])
+    expect(Object.keys(above.layers).sort()).toEqual([L, FIRST.background].sort())
+    // Nothing is put where nothing is shown.
+    const late = put(3, '...AAA')
+    expect(heights(late, 'A')).toHaveLength(3)
+    const empty = put(3, 'AAAbbb')
+    expect(empty.drawings['b'] && heights(empty, 'b')).toHaveLength(3)
+  })
+
+  test('a layer that something else still needs is not put back', () => {
+    const part = after(base, [
+      { kind: 'layer.add', layer: newLayer('part', 'part', 3) },
+      {
+        kind: 'drawing.add',
+        drawing: { id: 'p', layer: 'part', number: 1, role: 'key', elements: { p1: sampleElement('p1') }, marks: {} },
+      },
+    ])
+    const back = (ops: readonly Operation[]) => {
+      const document = after(part, ops)
+      return layerIntoDrawings(document, currentTake(document), 'part', L, ids())
+    }
+    expect(back([])).not.toBeNull()
+    expect(
+      back([{ kind: 'mark.add', mark: { id: 'm', layer: 'part', name: 'm', order: 1, kind: 'point' } }]),
+    ).toBeNull()
+    expect(back([{ kind: 'layer.add', layer: newLayer('paint', 'paint', 2.5, { follows: 'part' }) }])).toBeNull()
+    const cycle = { id: 'y', layer: 'part', from: 0, to: 4, offset: 0, pattern: [{ drawing: 'p', frames: 2 }] }
+    expect(back([{ kind: 'cycle.add', take: FIRST.take, cycle }])).toBeNull()
+    // A cycle, or a mark, of another layer is nothing to it.
+    expect(
+      back([
+        { kind: 'cycle.add', take: FIRST.take, cycle: { ...cycle, layer: L, pattern: sheet('ab'.replace('a', 'A')) } },
+      ]),
+    ).not.toBeNull()
+  })
+
   test('timed, each drawing has its part on a sheet of its number', () => {
     const wish = { name: 'body', where: 'above', timing: 'timed' } as const
     const parted = after(base, partToLayer(base, 'A', ['body-A'], wish, ids()))
@@ -467,6 +617,30 @@ describe('taps while the film plays', () => {
     expect(tapped('AAbbccdd....', [0, 3])).toBe('AAAbbccddddd')
     // The tap falls into a drawing that began before.
     expect(tapped('AAbbccdd....', [3, 5, 8])).toBe('AAAbbcccdddd')
+  })
+
+  test('in any order, each once; what falls beside the shot is none', () => {
+    expect(tapped('AAbbccdd....', [9, 0, 4, 3, 4, 0])).toBe('AAAbcccccddd')
+    expect(tapped('AAbbccdd....', [-2, 0, 3, 12, 40])).toBe(tapped('AAbbccdd....', [0, 3]))
+    const document = shotOf('AAbb')
+    expect(tapExposures(document, currentTake(document), L, [-1, 4], ids())).toEqual({
+      ok: false,
+      code: 'nothing-left',
+    })
+  })
+
+  test('numbers of new ones are free ones, one after the other; a gap before the first tap stays', () => {
+    const document = shotOf('..AA....')
+    const made = did(document, tapExposures(document, currentTake(document), L, [4, 5, 6, 7], ids()))
+    expect(Object.values(made.drawings).map(drawing => [drawing.id, drawing.number, drawing.role])).toEqual([
+      ['A', 1, 'key'],
+      ['new1', 5, 'key'],
+      ['new2', 6, 'key'],
+      ['new3', 7, 'key'],
+      ['new4', 8, 'key'],
+    ])
+    expect(shown(made)).toBe('..AAnew1new2new3new4')
+    expect(tapped('..AAbb..', [3, 5])).toBe('..AAAbbb')
   })
 
   test('beyond the drawings there are new ones; in a cycle nothing is done', () => {

@@ -179,7 +179,6 @@ export function neighbours(
       at = direction < 0 ? range.to - 1 : range.from
     }
     const drawing = drawingAt(column, at)
-    if (drawing === present && drawing !== null && wraps && at === frame) break
     if (drawing === null || drawing === present || found.includes(drawing)) continue
     const sheet = get(document.drawings, drawing)
     if (!isBlank(sheet) && (!keysOnly || sheet.role === 'key')) found.push(drawing)
