@@ -370,6 +370,68 @@ describe('copying and pasting stretches', () => {
     expect(shown(done(base, late('longer')))).toBe('AAbbCC....bbCC')
   })
 
+  test('beside, before and in a linked cycle: on free frames, or in one turn for all of them, never half across', () => {
+    const cycled = apply(shotOf('AABB..cD....'), [
+      {
+        kind: 'cycle.add',
+        take: FIRST.take,
+        cycle: { id: 'y', layer: L, from: 6, to: 10, offset: 0, pattern: sheet('cA') },
+      },
+    ])
+    expect(shown(cycled)).toBe('AABB..cAcA..')
+    const at = (frames: number, frame: number, following: 'stay' | 'ripple') => {
+      const held = copyClip(cycled, takeOf(cycled), 'here', { layers: [L], from: 0, to: frames })
+      const step = pasteClip(cycled, takeOf(cycled), 'here', held, L, frame, 'share', following, ids())
+      if (step.ok) return shown(done(cycled, step))
+      return step.code === 'would-cover' ? `covers ${step.drawings.join()}` : step.code
+    }
+    const all = (frames: number, following: 'stay' | 'ripple') =>
+      [0, 2, 4, 5, 6, 7, 8, 9, 10, 11].map(frame => at(frames, frame, following))
+    expect(all(1, 'stay')).toEqual([
+      'AABB..cAcA..',
+      'AAAB..cAcA..',
+      'AABBA.cAcA..',
+      'AABB.AcAcA..',
+      'covers c',
+      'AABB..cAcA..',
+      'covers c',
+      'AABB..cAcA..',
+      'AABB..cAcAA.',
+      'AABB..cAcA.A',
+    ])
+    expect(all(1, 'ripple')).toEqual([
+      'AAABB.cAcA..',
+      'AAABB.cAcA..',
+      'AABBA.cAcA..',
+      'AABB.AcAcA..',
+      'AABB..AcAcA.',
+      'crosses-cycle',
+      'crosses-cycle',
+      'crosses-cycle',
+      'AABB..cAcAA.',
+      'AABB..cAcA.A',
+    ])
+    expect(all(2, 'stay')).toEqual([
+      'AABB..cAcA..',
+      'covers B',
+      'AABBAAcAcA..',
+      'crosses-cycle',
+      'covers c',
+      'crosses-cycle',
+      'covers c',
+      'crosses-cycle',
+      'AABB..cAcAAA',
+      'no-room',
+    ])
+    expect(all(4, 'stay')).toEqual([
+      'AABB..cAcA..',
+      'AAAABBcAcA..',
+      ...Array<string>(6).fill('crosses-cycle'),
+      'no-room',
+      'no-room',
+    ])
+  })
+
   test('guides that begin in it come along, with what was laid by them where all of it is copied', () => {
     const at = { take: FIRST.take, layer: L, from: 2 }
     const guided = apply(base, [
