@@ -232,3 +232,54 @@ test('every movement is put on the paper, laid, and undone, by keys alone', asyn
     Array(5).fill([]),
   )
 })
+
+test('a walk is chosen among ways and variants, named part by part, turned into lines; scale gives gravity; the surest comes first', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 96, fps: 24, width: 1280, height: 720 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  await recipes(page).getByRole('button', { name: 'walk', exact: true }).click()
+  const guide = drawer(page).getByRole('region', { name: 'Guide: walk' })
+  const numbers = async () => Object.values((await documentNow(page, world, shot)).guides)[0]!.numbers
+  const before = await numbers()
+  await guide.getByLabel('as a').selectOption('sneak')
+  await expect.poll(async () => (await numbers()).lift).not.toBe(before.lift)
+  const sneak = await numbers()
+  await guide.getByRole('list', { name: 'Side by side' }).getByRole('button').first().click()
+  await expect.poll(async () => JSON.stringify(await numbers())).not.toBe(JSON.stringify(sneak))
+
+  // Its parts are named on the paper while that is wanted.
+  await drawer(page).getByRole('button', { name: 'part names', exact: true }).click()
+  await expect(drawer(page).getByRole('button', { name: 'no part names' })).toHaveAttribute('aria-pressed', 'true')
+  await drawer(page).getByRole('button', { name: 'no part names' }).click()
+
+  // As pen lines on a guide layer, near and far told apart; undone, they are gone.
+  await guide.getByRole('button', { name: 'as lines' }).click()
+  const lines = async () => {
+    const now = await documentNow(page, world, shot)
+    const layer = Object.entries(now.layers).find(([, one]) => one.kind === 'guide')?.[0]
+    const strokes = Object.values(now.drawings).filter(one => one.layer === layer)
+    return new Set(strokes.flatMap(one => Object.values(one.elements).map(element => element.label)))
+  }
+  await expect.poll(lines).toEqual(new Set([null, 'near', 'far']))
+  await page.keyboard.press('q')
+  await expect.poll(lines).toEqual(new Set())
+
+  // Laid, the rail shows its steps; from the surest outwards the queue says why.
+  await guide.getByRole('button', { name: /on the sheet$/ }).click()
+  await expect(page.getByRole('img', { name: /^Steps of/ })).toBeVisible()
+  await page.getByRole('link', { name: 'Plan' }).click()
+  await page.getByRole('radio', { name: 'surest first' }).click()
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await expect(drawer(page).getByRole('region', { name: 'Queue' })).toContainText(/fastest|surest/)
+
+  // A length told in metres: gravity can be that on earth.
+  await drawer(page).locator('button.title', { hasText: 'on the paper' }).click()
+  await drawer(page).getByRole('button', { name: 'length of' }).click()
+  await drawer(page).getByLabel('Length, metres').fill('1.2')
+  await drawer(page).getByLabel('Length, metres').press('Enter')
+  await expect(drawer(page)).toContainText(/1 m is 300 px/)
+})

@@ -206,6 +206,121 @@ describe('moving a key', () => {
   })
 })
 
+/** What a step leads to: what is shown then, or the code it is refused by. */
+const answer = (document: ShotDocument, step: Proposal | readonly Operation[]): string => {
+  if ('ok' in step) return step.ok ? shown(done(document, step)) : step.code
+  return shown(apply(document, step as readonly Operation[]))
+}
+
+describe('where keys go, frame by frame', () => {
+  const base = shotOf('AAbbCCddEE..')
+  const to = (key: string, frames: readonly number[], following: 'stay' | 'ripple') =>
+    frames.map(frame => answer(base, retime.moveKey(base, takeOf(base), key, frame, following)))
+
+  test('what follows stays: both sides share out their frames, up to one for each drawing, never past a key', () => {
+    expect(to('C', [1, 2, 3, 4, 5, 6, 7, 8], 'stay')).toEqual([
+      'too-little-room',
+      'AbCCCdddEE..',
+      'AbbCCdddEE..',
+      'AAbbCCddEE..',
+      'AAbbbCddEE..',
+      'AAAbbbCdEE..',
+      'too-little-room',
+      'past-a-key',
+    ])
+    expect(to('A', [0, 1, 3, 9], 'stay')).toEqual(['AAbbCCddEE..', '.AbbCCddEE..', 'too-little-room', 'past-a-key'])
+    expect(to('E', [3, 9, 10, 12], 'stay')).toEqual(['past-a-key', 'AAbbCCdddE..', 'AAbbCCCdddE.', 'past-a-key'])
+    expect(to('b', [3], 'stay')).not.toEqual(['AAbbCCddEE..'])
+    expect(retime.moveKey(base, takeOf(base), 'gone', 3, 'stay')).toEqual({ ok: false, code: 'not-a-key' })
+  })
+
+  test('what follows moves: up to the end of the shot', () => {
+    expect(to('C', [1, 2, 3, 4, 5, 6, 7], 'ripple')).toEqual([
+      'too-little-room',
+      'AbCCddEE....',
+      'AbbCCddEE...',
+      'AAbbCCddEE..',
+      'AAbbbCCddEE.',
+      'AAAbbbCCddEE',
+      'no-room',
+    ])
+  })
+})
+
+describe('trimmed, taken out, kept', () => {
+  const base = shotOf('AAAbbbCCC...')
+  const take = takeOf(base)
+
+  test('a drawing begins or ends on a frame; what follows moves up or stays', () => {
+    const trim = (side: 'start' | 'end', frames: readonly number[], following: 'stay' | 'ripple') =>
+      frames.map(frame => answer(base, retime.trim(base, take, L, frame, side, following)))
+    expect(trim('start', [0, 2, 3, 4, 9], 'stay')).toEqual([
+      'AAAbbbCCC...',
+      '..AbbbCCC...',
+      'AAAbbbCCC...',
+      'AAA.bbCCC...',
+      'AAAbbbCCC...',
+    ])
+    expect(trim('end', [0, 2, 4, 5], 'stay')).toEqual(['A..bbbCCC...', 'AAAbbbCCC...', 'AAAbb.CCC...', 'AAAbbbCCC...'])
+    expect(trim('start', [2, 4], 'ripple')).toEqual(['AbbbCCC.....', 'AAAbbCCC....'])
+    expect(trim('end', [0, 3], 'ripple')).toEqual(['AbbbCCC.....', 'AAAbCCC.....'])
+  })
+
+  test('frames are taken out of a layer and leave a gap, or are closed up', () => {
+    const out = (from: number, to: number, following: 'stay' | 'ripple') =>
+      answer(base, retime.takeOut(base, take, { layers: [L], from, to }, following))
+    expect([out(0, 2, 'stay'), out(2, 5, 'stay'), out(8, 12, 'stay')]).toEqual([
+      '..AbbbCCC...',
+      'AA...bCCC...',
+      'AAAbbbCC....',
+    ])
+    expect([out(0, 2, 'ripple'), out(2, 5, 'ripple'), out(3, 6, 'ripple')]).toEqual([
+      'AbbbCCC.....',
+      'AAbCCC......',
+      'AAACCC......',
+    ])
+  })
+
+  test('only some frames are kept of the shot, with cycles as far in as they were', () => {
+    const kept = (from: number, to: number) => answer(base, retime.keepOnly(take, from, to))
+    expect([kept(0, 12), kept(2, 12), kept(0, 5), kept(2, 5)]).toEqual(['AAAbbbCCC...', 'AbbbCCC...', 'AAAbb', 'Abb'])
+    const cycled = apply(shotOf('AAbbC.......'), [
+      {
+        kind: 'cycle.add',
+        take: FIRST.take,
+        cycle: { id: 'y', layer: L, from: 5, to: null, offset: 0, pattern: sheet('AbC') },
+      },
+    ])
+    const of = (step: readonly Operation[]) => answer(cycled, step)
+    expect([of(retime.keepOnly(takeOf(cycled), 2, 9)), of(retime.keepOnly(takeOf(cycled), 4, 7))]).toEqual([
+      'bbCAbCA',
+      'CAb',
+    ])
+    expect(
+      [
+        [0, 6],
+        [5, 1],
+        [5, 2],
+        [4, 3],
+        [8, 2],
+      ].map(([at = 0, count = 0]) => of(retime.framesOut(takeOf(cycled), at, count))),
+    ).toEqual(['bCAbCA', 'AAbbCbCAbCA', 'AAbbCCAbCA', 'AAbbCAbCA', 'AAbbCAbCAb'])
+  })
+
+  test('marked frames: the other way round, there and back, again, as long as wished', () => {
+    const of = (what: retime.Retiming, following: 'stay' | 'ripple' = 'stay') =>
+      answer(base, retime.retime(base, take, { layers: [L], from: 1, to: 5 }, what, following))
+    expect(of({ kind: 'reverse' })).toBe('AbbAAbCCC...')
+    expect(of({ kind: 'there-and-back' })).toBe('AAAbbAACC...')
+    expect(of({ kind: 'there-and-back' }, 'ripple')).toBe('AAAbbAAbCCC.')
+    expect(of({ kind: 'repeat', times: 2 })).toBe('would-cover')
+    expect(of({ kind: 'repeat', times: 2 }, 'ripple')).toBe('no-room')
+    expect(of({ kind: 'stretch', frames: 4 })).toBe('AAAbbbCCC...')
+    expect(of({ kind: 'stretch', frames: 1 })).toBe('too-little-room')
+    expect(of({ kind: 'stretch', frames: 2 }, 'ripple')).toBe('AAbbCCC.....')
+  })
+})
+
 describe('sliding what is marked', () => {
   const base = apply(shotOf('AAbbCC......'), [
     { kind: 'layer.add', layer: newLayer('bag', 'satchel', 5) },
