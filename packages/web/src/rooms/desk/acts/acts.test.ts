@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import {
   newLayer,
   applyBatch,
+  currentTake,
   FIRST,
   freshDocument,
   get,
@@ -52,6 +53,8 @@ const { useActs } = await import('./acts.ts')
 const { useAsking } = await import('../../../stores/asking.ts')
 const { useGuides } = await import('../../../stores/guides.ts')
 const { useGuideActs } = await import('./guideActs.ts')
+const { usePathActs } = await import('./pathActs.ts')
+const { useCarried } = await import('../../../stores/carried.ts')
 const { useInForce } = await import('../../../stores/inForce.ts')
 
 const L = FIRST.drawn
@@ -527,6 +530,108 @@ describe('what is left to look at', () => {
     expect(useGuides().all[0]?.numbers.x).toBe(9)
     startAfresh(0)
     expect(useGuides().all[0]?.numbers.x).toBe(guide!.numbers.x)
+  })
+
+  test('a layer is put elsewhere frame by frame; what the hand has is seen, and one step on each frame', () => {
+    const { shot, on } = desk()
+    const [acts, carried] = [usePathActs(), useCarried()]
+    const path = () => currentTake(shot.document!).paths[on.layerId]
+    const places = () => path()?.keys.map(({ frame, x, y }) => [frame, x, y])
+    expect([carried.path, carried.hand, carried.moves]).toEqual([null, null, false])
+    on.goTo(3)
+    acts.draft({ x: 30 })
+    // Seen where the hand has it, and stored only when it lets go.
+    expect([carried.hand, path()]).toEqual([[1, 0, 0, 1, 30, 0], undefined])
+    acts.dropDraft()
+    expect(carried.hand).toBeNull()
+    for (const x of [30, 40]) {
+      acts.draft({ x })
+      acts.commitDraft()
+    }
+    expect(places()).toEqual([
+      [0, 0, 0],
+      [3, 40, 0],
+    ])
+    on.goTo(1)
+    acts.draft({ y: 6 })
+    acts.commitDraft()
+    expect(places()).toEqual([
+      [0, 0, 0],
+      [1, expect.closeTo(40 / 3, 9), 6],
+      [3, 40, 0],
+    ])
+    // Each frame is a step of its own; nudges on one are one.
+    shot.undo()
+    expect(places()).toHaveLength(2)
+    shot.undo()
+    expect(places()).toBeUndefined()
+  })
+
+  test('a speed, a spacing, a place taken out; numbers out of bounds are told; still again, nothing is left', () => {
+    const { shot, on } = desk()
+    const [acts, carried] = [usePathActs(), useCarried()]
+    const path = () => currentTake(shot.document!).paths[on.layerId]
+    expect(acts.change({ speed: { x: -4, y: 0 } })).toBeNull()
+    expect(path()?.speed).toEqual({ x: -4, y: 0 })
+    on.goTo(2)
+    expect(carried.hand).toEqual([1, 0, 0, 1, -8, 0])
+    expect(carried.seenFromHand(on.layerId, 1, { x: 10, y: 0 })).toEqual({ x: 14, y: 0 })
+    acts.place({ x: 9 })
+    acts.space(0, { ease: 'both' })
+    expect(path()?.keys.map(key => [key.frame, key.ease])).toEqual([
+      [0, 'both'],
+      [2, 'even'],
+    ])
+    expect(acts.change({ on: 0 })).toBe('frames of a place: out of bounds')
+    expect(acts.change({ closes: 3 })).toBe('width of the strip: out of bounds')
+    carried.atRest = true
+    expect([carried.hand, carried.moves]).toEqual([null, true])
+    expect(useInForce().list.map(one => one.words)).toContain('layers lie where they were drawn')
+    useInForce().clear()
+    expect(carried.hand).not.toBeNull()
+    acts.takeOut(2)
+    expect(path()?.keys).toHaveLength(1)
+    acts.lieStill()
+    expect(path()).toBeUndefined()
+  })
+
+  test('what shows through is seen where its layer lay when it was shown, nearest to where one stands', () => {
+    const { shot, on } = desk()
+    const lamp = useLamp()
+    shot.commit('again', [
+      { kind: 'exposure.write', take: FIRST.take, layer: L, from: 8, runs: [{ drawing: 'd1', frames: 2 }] },
+    ])
+    const through = (frame: number) => {
+      on.goTo(frame)
+      return lamp.shownThrough.map(ghost => [ghost.drawing, ghost.side, ghost.frame])
+    }
+    expect(through(0)).toEqual([['d3', 'future', 2]])
+    expect(through(3)).toEqual([['d1', 'past', 0]])
+    expect(through(6)).toEqual([
+      ['d3', 'past', 2],
+      ['d1', 'past', 0],
+    ])
+    expect(through(11)).toEqual([
+      ['d1', 'past', 8],
+      ['d3', 'past', 2],
+    ])
+  })
+
+  test('a locked layer is not moved, and says so; a tied one goes along with what it follows', () => {
+    const { shot, on } = desk()
+    const [acts, carried] = [usePathActs(), useCarried()]
+    const line = on.layerId
+    shot.commit('paint', [{ kind: 'layer.add', layer: newLayer('paint', 'paint', 0.5, { follows: line }) }])
+    on.layerId = 'paint'
+    acts.place({ x: 5 })
+    expect(currentTake(shot.document!).paths[line]?.keys[0]?.x).toBe(5)
+    expect(carried.hand).toEqual([1, 0, 0, 1, 5, 0])
+    shot.commit('lock', [{ kind: 'layer.set', id: line, patch: { locked: true } }])
+    expect(acts.mayMove()).toBe(false)
+    expect(acts.place({ x: 9 })).toBe(LOCKED)
+    acts.draft({ x: 9 })
+    expect(carried.draft).toBeNull()
+    expect(currentTake(shot.document!).paths[line]?.keys[0]?.x).toBe(5)
   })
 
   test('another shot starts with an empty hand and nothing left on the light table', () => {

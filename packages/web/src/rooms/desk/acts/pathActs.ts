@@ -12,6 +12,9 @@ export function usePathActs() {
   const desk = useDesk()
   const carried = useCarried()
 
+  /** the layer and the frame on which the hand moved it last */
+  let movedAt = ''
+
   /** Whether the layer whose time one is in may be moved. */
   const mayMove = (): boolean => shot.mayDraw && shot.document?.layers[desk.timedLayer]?.locked === false
 
@@ -68,10 +71,12 @@ export function usePathActs() {
       const path = withKey(now(), desk.frame, place)
       if (mayMove() && refusePath(path) === null) carried.draft = { layer: desk.timedLayer, path }
     },
-    /** Takes in what the hand had; several in a row are one step. */
+    /** Takes in what the hand had; several in a row on one frame are one step. */
     commitDraft() {
       const held = carried.draft
-      if (held?.layer === desk.timedLayer) commit(held.path, true)
+      const at = `${desk.timedLayer} ${desk.frame}`
+      if (held?.layer === desk.timedLayer) commit(held.path, movedAt === at)
+      movedAt = at
       carried.draft = null
     },
     dropDraft: () => (carried.draft = null),
