@@ -13,10 +13,9 @@ export type Passing = (frame: number) => number
  * take that walk on the spot there, each by its own px a frame while it lasts, and on to the end where it loops.
  */
 export function groundUnder(document: ShotDocument, take: Take, layer: string): Passing {
-  const own = pathOf(document, take, layer)
   for (const { id } of layersInOrder(document)) {
     const path = pathOf(document, take, id)
-    if (path?.use === 'ground' && path !== own) return frame => placeOn(path, frame).x - placeOn(path, 0).x
+    if (path?.use === 'ground') return frame => placeOn(path, frame).x - placeOn(path, 0).x
   }
   const passing = guidesOf(document, take.id)
     .filter(guide => guide.layer === layer)

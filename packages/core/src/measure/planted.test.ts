@@ -170,9 +170,25 @@ describe('planted marks', () => {
       [8, 92],
       [16, 84],
     ])
+    // What is planted on the ground itself goes along with it.
+    const itself = with_(FIRST.drawn, { ...restingPath(64, 36), speed: { x: -2, y: 0 }, use: 'ground' })
+    expect(itself.map(one => one.offPx)).toEqual([0, 0, 0])
     // One that only moves is no ground.
     const sky = with_(FIRST.background, { ...restingPath(64, 36), speed: { x: -2, y: 0 } })
     expect(sky.map(one => one.offPx)).toEqual([0, 0, 0])
+  })
+
+  test('set down later, it is held against where it was seen then', () => {
+    const document = withHeel([up(100), down(100), down(100)])
+    const path: LayerPath = { ...restingPath(64, 36), speed: { x: 1.5, y: 0 } }
+    const done = applyBatch(document, [{ kind: 'path.set', take: document.current, layer: FIRST.drawn, path }])
+    if (!done.ok) throw new Error(done.refusal.what)
+    const found = plantedMarks(done.document, currentTake(done.document), FIRST.drawn, null)
+    // Four frames on since it was set down on frame 4.
+    expect(found.map(one => [one.drawing, one.from, one.offPx, one.anchor.x])).toEqual([
+      ['b', 'b', 0, 100],
+      ['c', 'b', 6, 94],
+    ])
   })
 
   test('a layer that goes along with its ground does not slip; a turned one is read where it is seen', () => {

@@ -22,3 +22,10 @@ test('near and far limbs are told apart by their names', () => {
   const names = partsOf({ guide: { recipe: 'walk' }, plan, frame: 0 }).map(part => part.name)
   expect(names).toEqual(expect.arrayContaining(['near leg', 'far leg', 'near arm', 'far arm', 'head', 'body']))
 })
+
+test('of what is written several times the first place has the name', () => {
+  const numbers = RECIPES.hop.defaults(SHOT)
+  const parts = partsOf({ guide: { recipe: 'hop' }, plan: planWith('hop', numbers, SHOT), frame: 0 })
+  // The ground it leaves from, not that it lands on.
+  expect(parts.find(part => part.name === 'ground')?.at).toEqual({ x: numbers.x, y: numbers.ground })
+})
