@@ -2,9 +2,9 @@ import { shareOf, type Ratio } from '../chart/halves.ts'
 import { knottedPath, placeAlong } from '../geometry/curve.ts'
 import type { Point } from '../geometry/point.ts'
 import type { Drawing, Mark, ShotDocument, Take } from '../document/model/model.ts'
+import { followedMark } from '../document/model/followed.ts'
 import { parentDrawing, plannedPlace } from '../document/model/queue.ts'
 import { chartBetween, exposures, marksOf } from '../document/model/selectors.ts'
-import { find } from '../document/model/table.ts'
 
 /** A place of one mark on a drawing that exists, in the order of time. */
 export interface MarkedPlace {
@@ -42,16 +42,17 @@ export interface Cross {
 export function crossesOn(document: ShotDocument, take: Take, drawing: Drawing): Cross[] {
   const place = plannedPlace(document, take, drawing)
   if (!place) return []
-  const order = [...new Set(exposures(take, drawing.layer).map(run => run.drawing as string))]
+  const shown = exposures(take, drawing.layer)
+  const first = shown.filter((run, i) => shown.findIndex(other => other.drawing === run.drawing) === i)
+  const others = first.filter(run => run.drawing !== drawing.id)
   const points = marksOf(document, drawing.layer).filter(mark => mark.kind === 'point')
   return points.flatMap((mark): Cross[] => {
     const chart = chartBetween(document, place.chart.from, place.chart.to, mark.id) ?? place.chart
     const tick = chart.ticks.find(one => one.drawing === drawing.id)
     if (!tick) return []
-    const way = order.flatMap((id): MarkedPlace[] => {
-      const at = id === drawing.id ? undefined : find(find(document.drawings, id)?.marks ?? {}, mark.id)
-      return at ? [{ drawing: id, at }] : []
-    })
+    const way = followedMark(document, others, mark.id).flatMap(({ drawing: id, at }): MarkedPlace[] =>
+      at ? [{ drawing: id, at }] : [],
+    )
     const [left, right] = [tick.left, tick.right].map(parent => parentDrawing(document, chart, parent)?.id ?? '')
     const at = crossOf(way, left as string, right as string, tick.ratio)
     return at ? [{ mark, at }] : []

@@ -2,6 +2,7 @@ import type { LoopRange } from '../time/loop.ts'
 import { standingOn, type Standing } from './ground.ts'
 import { distance, type Point } from '../geometry/point.ts'
 import type { Drawing, Mark, MarkPlace, ShotDocument, Take } from '../document/model/model.ts'
+import { exposuresIn } from '../document/model/followed.ts'
 import { exposures, marksOf } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
 
@@ -42,7 +43,7 @@ interface Step {
  * or the layer moves, what stands has to go along.
  */
 export function plantedMarks(document: ShotDocument, take: Take, layer: string, loop: LoopRange | null): Planted[] {
-  const runs = exposures(take, layer).filter(run => !loop || (run.start >= loop.from && run.start < loop.to))
+  const runs = exposuresIn(take, layer, loop)
   const standing = standingOn(document, take, layer)
   return marksOf(document, layer).flatMap(mark => {
     const steps = runs.map((run): Step => {

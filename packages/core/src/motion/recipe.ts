@@ -86,6 +86,8 @@ export interface Plan<N> {
   readonly ground: number
   /** how its layer moves as a whole, frames counted from its start; null or left out where it lies where it is drawn */
   readonly path?: LayerPath | null
+  /** all it asks for is that its layer moves: a drawing is made only where nothing is shown */
+  readonly onlyMoves?: boolean
 }
 
 /** A place that a mark has on a drawing. */

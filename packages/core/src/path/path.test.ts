@@ -12,7 +12,7 @@ import {
   refusePath,
   restingPath,
   retimedPath,
-  scaledPath,
+  movedPath,
   seamPx,
   withKey,
   withoutKey,
@@ -184,7 +184,7 @@ describe('what becomes of a path', () => {
           pathAfterInsert(path, at, count),
           pathAfterRemove(path, at, at + count),
           withKey(path, at, { x: 3 }),
-          scaledPath(path, 0.25),
+          movedPath(path, 0.25),
           retimedPath(path, 0.5),
         ]
         expect(all.map(refusePath)).toEqual(all.map(() => null))
@@ -207,13 +207,13 @@ describe('what becomes of a path', () => {
 
   test('enlarged, everything that is a length is; at another rate it takes as many seconds', () => {
     const path = { ...through(key(0), key(10, 4, 6)), speed: { x: 2, y: 1 }, closes: 100, on: 2 }
-    expect(scaledPath(path, 2)).toMatchObject({
+    expect(movedPath(path, 2)).toMatchObject({
       keys: [{}, { frame: 10, x: 8, y: 12 }],
       speed: { x: 4, y: 2 },
       pivot: { x: 640, y: 360 },
       closes: 200,
     })
-    expect(scaledPath(path, 0.1).closes).toBe(64)
+    expect(movedPath(path, 0.1).closes).toBe(64)
     expect(retimedPath(path, 2)).toMatchObject({ keys: [{}, { frame: 20, x: 4 }], speed: { x: 1, y: 0.5 }, on: 4 })
     expect(retimedPath(through(key(0, 1), key(1, 2)), 0.25).keys.map(({ x }) => x)).toEqual([2])
   })

@@ -173,12 +173,12 @@ export function withoutKey(path: LayerPath, frame: number): LayerPath | null {
   return keys.length > 0 ? { ...path, keys } : null
 }
 
-/** A path whose layer was enlarged by `factor` about (0, 0), as far as the bounds of paths let it. */
-export const scaledPath = (path: LayerPath, factor: number): LayerPath => ({
+/** A path whose layer was enlarged by `factor` about (0, 0) and then moved by `dx`, `dy` pixels, as far as the bounds of paths let it. */
+export const movedPath = (path: LayerPath, factor: number, dx = 0, dy = 0): LayerPath => ({
   ...path,
   keys: path.keys.map(key => ({ ...key, ...enlarged(key, factor) })),
   speed: enlarged(path.speed, factor),
-  pivot: enlarged(path.pivot, factor),
+  pivot: { x: within(path.pivot.x * factor + dx), y: within(path.pivot.y * factor + dy) },
   closes: path.closes === null ? null : Math.max(PATH_LIMITS.leastStripPx, within(path.closes * factor)),
 })
 
@@ -194,6 +194,14 @@ export function retimedPath(path: LayerPath, ratio: number): LayerPath {
     speed: enlarged(path.speed, 1 / ratio),
     on: Math.max(1, Math.min(PATH_LIMITS.on, Math.floor(path.on * ratio + 0.5))),
   }
+}
+
+/** That a picture goes by so quickly that it may judder, in a sentence; null where it does not, or stays. `under` is in seconds. */
+export function judderOf(path: LayerPath, width: number, fps: number, under: number): string | null {
+  const across = crossingSeconds(path, width, fps)
+  if (across === null || across >= under) return null
+  const seconds = Math.round(across * 10) / 10
+  return `the picture goes by in ${seconds} s, under ${under} s: it may judder at ${fps} frames a second`
 }
 
 /** Seconds in which a picture of that width goes by at a path's last speed; null where it stays. */

@@ -1,5 +1,5 @@
 import { after, IDENTITY, translation, type Matrix } from '../../geometry/matrix.ts'
-import { retimedPath, scaledPath, type LayerPath } from '../../path/path.ts'
+import { movedPath, retimedPath, type LayerPath } from '../../path/path.ts'
 import { movedNumbers, refuseNumbers } from '../../motion/table.ts'
 import { recipeShot } from '../model/guides.ts'
 import { cycleEnd, periodOf, type Cycle } from '../../time/cycle.ts'
@@ -117,12 +117,12 @@ function retimedTake(document: ShotDocument, take: Take, ratio: number, tally: T
     ...writes,
     ...cyclesAt(take, cycles, ratio, length).map((cycle): Operation => ({ kind: 'cycle.add', take: take.id, cycle })),
     ...(take.loop ? [{ kind: 'loop.set', take: take.id, loop } as const] : []),
-    ...pathsOf(take, path => retimedPath(path, ratio)),
+    ...pathsChanged(take, path => retimedPath(path, ratio)),
   ]
 }
 
 /** The paths of a take, changed. */
-const pathsOf = (take: Take, change: (path: LayerPath) => LayerPath): Operation[] =>
+const pathsChanged = (take: Take, change: (path: LayerPath) => LayerPath): Operation[] =>
   Object.entries(take.paths).map(([layer, path]) => ({ kind: 'path.set', take: take.id, layer, path: change(path) }))
 
 function sharedOut(runs: readonly Run[], frames: number): Run[] {
@@ -191,17 +191,12 @@ export function changeSize(document: ShotDocument, width: number, height: number
     if (Object.keys(places).length) ops.push({ kind: 'marks.place', drawing: drawing.id, places })
     return ops
   })
-  const carried = Object.values(document.takes).flatMap(take =>
-    pathsOf(take, path => {
-      const { pivot, ...larger } = scaledPath(path, k)
-      return { ...larger, pivot: { x: pivot.x + dx, y: pivot.y + dy } }
-    }),
-  )
+  const carried = Object.values(document.takes).flatMap(take => pathsChanged(take, path => movedPath(path, k, dx, dy)))
+  const shot = { ...recipeShot(document), width, height }
   const guides = Object.values(document.guides).flatMap(({ id, recipe, numbers }): Operation[] => {
     const along = movedNumbers(recipe, numbers, k, dx, dy)
-    const larger = { ...document, format: { ...document.format, width, height } }
     // One that would not fit its bounds stays as it is.
-    if (refuseNumbers(recipe, along, recipeShot(larger))) return []
+    if (refuseNumbers(recipe, along, shot)) return []
     return [{ kind: 'guide.set', id, patch: { numbers: along } }]
   })
   const scaled: Operation[] =

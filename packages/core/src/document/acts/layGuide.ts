@@ -76,8 +76,7 @@ const NOTHING: Proposal = proposed([])
 
 /** Whether a guide asks for drawings: one that only lets its layer go needs none where the layer shows something already. */
 export function needsSheets(document: ShotDocument, take: Take, guide: Guide): boolean {
-  const { path, drawings } = guidePlan(document, guide)
-  if (!path || drawings.length > 1) return true
+  if (!guidePlan(document, guide).onlyMoves) return true
   const shown = exposedDrawing(document, take, guide.layer, guide.from)
   return shown === null || guide.laid.drawings.includes(shown.id)
 }

@@ -1,4 +1,4 @@
-import { crossingSeconds, type LayerPath } from '../../path/path.ts'
+import { judderOf, type LayerPath } from '../../path/path.ts'
 import { PLAIN_PLAN, told1 } from '../plain.ts'
 import { drawingOf, oneByOne, shownOn, type Plan, type Recipe, type RecipeShot } from '../recipe.ts'
 import { closesAfter, passes, refuseScroll, scrollDefaults, wholeRound, type ScrollNumbers } from './numbers.ts'
@@ -29,6 +29,7 @@ export const scroll: Recipe<ScrollNumbers, ScrollPlan> = {
       told: told(numbers, shot),
       length: numbers.closes ?? shot.width,
       path: pathFor(numbers, shot),
+      onlyMoves: true,
     }
   },
   figure(plan, frame, sink) {
@@ -90,11 +91,8 @@ function told(numbers: ScrollNumbers, shot: RecipeShot): string[] {
   const after = closesAfter(numbers)
   if (after !== null && wholeRound(numbers) === null)
     said.push(`the strip closes after ${told1(after)} frames, which is no whole step: a loop of it jumps`)
-  const across = crossingSeconds(pathFor(numbers, shot), shot.width, shot.fps)
-  if (across !== null && across < Number(numbers.judder))
-    said.push(
-      `the picture goes by in ${told1(across)} s, under ${numbers.judder} s: it may judder at ${shot.fps} frames a second`,
-    )
+  const judder = judderOf(pathFor(numbers, shot), shot.width, shot.fps, Number(numbers.judder))
+  if (judder) said.push(judder)
   return said
 }
 

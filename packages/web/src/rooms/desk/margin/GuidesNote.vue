@@ -192,6 +192,7 @@ const goTo = (guide: Guide) => {
   </div>
 </template>
 
+<style scoped src="./fields.css"></style>
 <style scoped>
 .recipes {
   display: grid;
@@ -230,21 +231,5 @@ section {
 .name {
   padding-left: 0;
   font: 500 14px var(--serif);
-}
-
-.told {
-  margin: 3px 0;
-  font-size: 12px;
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 12px;
-}
-
-.word {
-  padding-left: 0;
-  color: var(--green);
 }
 </style>

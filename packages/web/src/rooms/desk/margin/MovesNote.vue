@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { PRESETS, type Preset } from '@unhurried/core/chart'
-import { crossingSeconds, PATH_USES, placeOn, seamPx, type LayerPath, type PathUse } from '@unhurried/core/path'
+import { judderOf, PATH_USES, placeOn, seamPx, type LayerPath, type PathUse } from '@unhurried/core/path'
 import { computed, ref } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
 import WordChoice from '../../../shared/WordChoice.vue'
@@ -75,9 +75,8 @@ const told = computed(() => {
   const { width, fps } = document.format
   const jump = take.loop ? seamPx(path.value, take.loop) : 0
   if (jump >= 0.5) said.push(`where the loop begins again it jumps by ${pxInWords(jump)} px`)
-  const across = crossingSeconds(path.value, width, fps)
-  if (across !== null && across < JUDDER_S)
-    said.push(`the picture goes by in ${pxInWords(across)} s: at ${fps} frames a second it may judder`)
+  const judder = judderOf(path.value, width, fps, JUDDER_S)
+  if (judder) said.push(judder)
   return said
 })
 </script>
@@ -191,11 +190,6 @@ const told = computed(() => {
   margin: 2px 0;
 }
 
-.told {
-  margin: 3px 0;
-  font-size: 12px;
-}
-
 .all {
   justify-self: start;
   padding-left: 0;
@@ -223,16 +217,5 @@ input[type='range'] {
   grid-column: span 2;
   padding: 0;
   accent-color: var(--green);
-}
-
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 12px;
-}
-
-.word {
-  padding-left: 0;
-  color: var(--green);
 }
 </style>
