@@ -158,6 +158,12 @@ export default ts.config(
     languageOptions: { parserOptions: { parser: ts.parser } },
   },
   {
+    // What is longer cannot be read alone.
+    files: ['packages/*/src/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
+    rules: { 'max-lines-per-function': ['error', { max: 100, skipBlankLines: true, skipComments: true }] },
+  },
+  {
     rules: {
       'no-undef': 'off',
       'no-control-regex': 'off',

@@ -191,9 +191,8 @@ function settled(plan: Planned, area: number): { marks: Mark[]; pose: Pose } {
 
 const round = (p: Point): Point => ({ x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 })
 
-/** Hop between lily pads, all drawings done. */
-export function hop(): Drawn {
-  const study = new Study('hop', HOP, 'Tilda')
+/** The marsh with its pads, and its colours. */
+function drawPads(study: Study): void {
   study.commit(
     'colours of the marsh',
     MARSH_SWATCHES.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
@@ -211,7 +210,10 @@ export function hop(): Drawn {
     },
   ])
   study.draw('pads', marsh())
+}
 
+/** Her drawings, each with its marks. */
+function drawTilda(study: Study): void {
   study.commit(
     'marks',
     ['nose', 'clasp', 'toes'].map((name, i): Operation => ({
@@ -239,13 +241,20 @@ export function hop(): Drawn {
     )
     study.commit(`marks on ${number}`, [{ kind: 'marks.place', drawing: id, places }])
   }
+}
+
+/** The chart of her hop, and the loop. */
+function chartIt(study: Study): void {
   const ticks: ChartTick[] = TICKS.map((tick, i) => ({ ...tick, drawing: `tilda-${5 + 2 * i}` }))
   const chart = { layer: FIRST.drawn, from: 'tilda-1', to: 'tilda-15', wish: presetWish('both'), ticks }
   study.commit('chart', [
     { kind: 'chart.add', chart: { id: 'hop-chart', part: null, ...chart } },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: HOP.frames } },
   ])
+}
 
+/** The moth that goes round the moon. */
+function drawMoth(study: Study): void {
   study.commit('moth', [
     {
       kind: 'layer.add',
@@ -266,7 +275,10 @@ export function hop(): Drawn {
       cycle: { id: 'moth-cycle', layer: 'layer-moth', from: 0, to: null, offset: 0, pattern },
     },
   ])
+}
 
+/** Beats and notes of what happens. */
+function noteIt(study: Study): void {
   study.commit('beats', [
     { kind: 'beat.add', beat: { id: 'off', name: 'off', frame: 4 } },
     { kind: 'beat.add', beat: { id: 'lands', name: 'lands', frame: 14 } },
@@ -285,7 +297,10 @@ export function hop(): Drawn {
       note: { id: `note-${i + 1}`, from: start, to, text },
     })),
   )
+}
 
+/** The same drawings under other timings. */
+function takesOfIt(study: Study): void {
   study.commit(
     'a take that floats',
     copyTake(study.document, FIRST.take, 'floats', 'floats at the top', () => 'floats-guide'),
@@ -306,5 +321,16 @@ export function hop(): Drawn {
   const rest = holdDrawing(study.document, get(study.document.takes, 'snappy'), FIRST.drawn, 20, 13, 'stay')
   if (!rest.ok) throw new Error(rest.code)
   study.commit('hold longer', rest.ops)
+}
+
+/** Hop between lily pads, all drawings done. */
+export function hop(): Drawn {
+  const study = new Study('hop', HOP, 'Tilda')
+  drawPads(study)
+  drawTilda(study)
+  chartIt(study)
+  drawMoth(study)
+  noteIt(study)
+  takesOfIt(study)
   return study.drawn
 }

@@ -99,36 +99,7 @@ export function journalService(source: DataSource) {
       const began = performance.now()
       const answers = jobs.map((job, i) => (stale[i] ? null : judgeAll(job, sifted, began)))
 
-      const { taken, document, strokeBytes, journalBytes, workMs } = sifted.result()
-      const entries = taken.map(({ batch }, i): JournalEntry => ({ seq: before.seq + i + 1, batch }))
-      const after: State = {
-        seq: before.seq + taken.length,
-        last: entries[entries.length - 1]?.batch.id ?? before.last,
-        document,
-      }
-      if (taken.length > 0) {
-        const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
-        const isHeavy = workMs > HEAVY_WORK_MS || journalBytes > HEAVY_BYTES
-        if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
-        await tx.query(WRITE_DOWN, [
-          shotId,
-          shelf.fresh().map(({ id }) => id),
-          shelf.fresh().map(({ bytes }) => bytes),
-          DOCUMENT_SCHEMA,
-          entries.map(entry => entry.seq),
-          taken.map(({ batch }) => batch.id),
-          taken.map(({ account }) => account),
-          taken.map(({ batch }) => batch.label),
-          taken.map(({ text }) => text),
-          after.seq,
-          heftOf(document),
-          strokeBytes,
-          journalBytes,
-          ANNOUNCE_CHANNEL,
-          `${shotId} ${after.seq}`,
-          shelf.fresh().map(({ kind }) => kind),
-        ])
-      }
+      const { after, entries } = await writeDown(tx, shotId, before, sifted.result(), shelf.fresh())
       const replies: Settled<JournalReply>[] = []
       for (const [i, job] of jobs.entries()) {
         const answer = answers[i]
@@ -201,6 +172,45 @@ export function journalService(source: DataSource) {
 }
 
 export type JournalService = ReturnType<typeof journalService>
+
+/** Writes down what was taken in on what was there before. Answers with what it came to, and with its entries. */
+async function writeDown(
+  tx: EntityManager,
+  shotId: string,
+  before: State,
+  { taken, document, strokeBytes, journalBytes, workMs }: ReturnType<ReturnType<typeof sieve>['result']>,
+  fresh: ReturnType<Awaited<ReturnType<typeof assetShelf>>['fresh']>,
+): Promise<{ after: State; entries: JournalEntry[] }> {
+  const entries = taken.map(({ batch }, i): JournalEntry => ({ seq: before.seq + i + 1, batch }))
+  const after: State = {
+    seq: before.seq + taken.length,
+    last: entries[entries.length - 1]?.batch.id ?? before.last,
+    document,
+  }
+  if (taken.length === 0) return { after, entries }
+  const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
+  const isHeavy = workMs > HEAVY_WORK_MS || journalBytes > HEAVY_BYTES
+  if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
+  await tx.query(WRITE_DOWN, [
+    shotId,
+    fresh.map(({ id }) => id),
+    fresh.map(({ bytes }) => bytes),
+    DOCUMENT_SCHEMA,
+    entries.map(entry => entry.seq),
+    taken.map(({ batch }) => batch.id),
+    taken.map(({ account }) => account),
+    taken.map(({ batch }) => batch.label),
+    taken.map(({ text }) => text),
+    after.seq,
+    heftOf(document),
+    strokeBytes,
+    journalBytes,
+    ANNOUNCE_CHANNEL,
+    `${shotId} ${after.seq}`,
+    fresh.map(({ kind }) => kind),
+  ])
+  return { after, entries }
+}
 
 /** Verdicts on the batches of one request, as long as there is time; the first of all is always looked at. */
 function judgeAll(job: Job, sifted: ReturnType<typeof sieve>, began: number): { refused: Verdict[]; done: string[] } {

@@ -104,9 +104,149 @@ export const Aids: z.ZodType<PaperAids> = z.preprocess(
 
 const [FAINT, GROUND, HORIZON] = ['rgba(116, 108, 94, 0.32)', '#a44d24', '#5b7f95']
 const ARC = 'rgba(116, 108, 94, 0.8)'
-const ARC_TICK_PX = 5
+const [RULER, WORDS, ROOM] = ['rgba(116, 108, 94, 0.7)', '#746c5e', '#3c6a55']
+const [ARC_WIDTH_PX, ARC_TICK_PX] = [1.2, 5]
 const RULER_STEP_PX = 20
 const MOST_LINES = 400
+
+const corners = ({ left, top, right, bottom }: Box): Point[] => [
+  { x: left, y: top },
+  { x: right, y: top },
+  { x: right, y: bottom },
+  { x: left, y: bottom },
+]
+
+/** A brush that draws over the paper at a constant thickness on the screen. */
+function aidBrush(brush: CanvasRenderingContext2D, matrix: Matrix, { width, height }: Format) {
+  const onScreen = (p: Point): Point => map(matrix, p)
+  const trace = (points: readonly Point[], close = false): void => {
+    brush.beginPath()
+    points.forEach((p, i) => {
+      const { x, y } = onScreen(p)
+      if (i === 0) brush.moveTo(x, y)
+      else brush.lineTo(x, y)
+    })
+    if (close) brush.closePath()
+    brush.stroke()
+  }
+  return {
+    brush,
+    onScreen,
+    trace,
+    upright(x: number, from = 0, to = height): void {
+      trace([
+        { x, y: from },
+        { x, y: to },
+      ])
+    },
+    level(y: number, from = 0, to = width): void {
+      trace([
+        { x: from, y },
+        { x: to, y },
+      ])
+    },
+    boxed: (box: Box): void => trace(corners(box), true),
+    dashed(pattern: number[], draw: () => void): void {
+      brush.setLineDash(pattern)
+      draw()
+      brush.setLineDash([])
+    },
+    write(words: string, at: Point, colour: string, dx = 0, dy = -5): void {
+      const { x, y } = onScreen(at)
+      brush.font = '11px "Atkinson Hyperlegible", sans-serif'
+      brush.fillStyle = colour
+      brush.fillText(words, x + dx, y + dy)
+    },
+  }
+}
+type AidBrush = ReturnType<typeof aidBrush>
+
+/** What there is to be painted of aids. */
+interface AidsOn {
+  readonly aids: PaperAids
+  readonly format: Format
+  /** the box of all that is drawn on the layer */
+  readonly everything: Box
+}
+
+/** The painter of every aid; those written first lie under the others. */
+const PAINTERS: Record<keyof PaperAids, (on: AidBrush, what: AidsOn) => void> = {
+  grid({ upright, level }, { aids: { grid }, format: { width, height } }) {
+    if (grid === null || (width + height) / grid >= MOST_LINES) return
+    for (let x = grid; x < width; x += grid) upright(x)
+    for (let y = grid; y < height; y += grid) level(y)
+  },
+  thirds({ upright, level }, { aids, format }) {
+    for (const share of aids.thirds ? [1 / 3, 2 / 3] : []) {
+      upright(format.width * share)
+      level(format.height * share)
+    }
+  },
+  safe({ dashed, boxed }, { aids, format }) {
+    if (aids.safe) dashed([6, 5], () => boxed(safeBox(format.width, format.height)))
+  },
+  rulers({ brush, upright, level, write }, { aids, format: { width, height } }) {
+    if (!aids.rulers) return
+    brush.strokeStyle = RULER
+    for (let x = 0, i = 0; x <= width; x += RULER_STEP_PX, i++) {
+      upright(x, 0, i % 5 ? -6 : -12)
+      if (i % 5 === 0) write(String(x), { x, y: -12 }, WORDS, 2, -2)
+    }
+    for (let y = 0, i = 0; y <= height; y += RULER_STEP_PX, i++) {
+      level(y, 0, i % 5 ? -6 : -12)
+      if (i % 5 === 0 && i > 0) write(String(y), { x: 0, y }, WORDS, 4, 4)
+    }
+  },
+  horizon({ brush, dashed, level, write }, { aids: { horizon } }) {
+    if (horizon === null) return
+    brush.strokeStyle = HORIZON
+    dashed([10, 4, 2, 4], () => level(horizon))
+    write(`horizon ${Math.round(horizon)}`, { x: 0, y: horizon }, HORIZON, 14)
+  },
+  ground({ brush, level, write }, { aids: { ground } }) {
+    if (ground === null) return
+    brush.strokeStyle = GROUND
+    level(ground)
+    write(`ground ${Math.round(ground)}`, { x: 0, y: ground }, GROUND, 14)
+  },
+  arcs({ brush, trace, onScreen }, { aids: { arcs } }) {
+    brush.lineWidth = ARC_WIDTH_PX
+    for (const arc of arcs) {
+      const path = smoothPath(arc)
+      trace(path.points)
+      for (const share of [0.25, 0.5, 0.75]) {
+        const at = share * pathLength(path)
+        crossTick(brush, onScreen(placeAlong(path, at - 1)), onScreen(placeAlong(path, at + 1)))
+      }
+    }
+  },
+  length({ brush, trace, onScreen, write }, { aids: { length } }) {
+    if (!length) return
+    const [from, to] = length
+    brush.lineWidth = ARC_WIDTH_PX
+    trace([from, to])
+    const [a, b] = [onScreen(from), onScreen(to)]
+    crossTick(brush, lerp(b, a, 2), b)
+    crossTick(brush, a, lerp(a, b, 2))
+    write(`${Math.round(distance(from, to))} px`, lerp(from, to, 0.5), WORDS, 8, 4)
+  },
+  room({ brush, dashed, boxed, write }, { aids, format, everything }) {
+    if (!aids.room || isEmptyBox(everything)) return
+    brush.strokeStyle = ROOM
+    dashed([3, 4], () => boxed(everything))
+    const { left: x, top: y } = everything
+    write(`head room ${Math.round(y)} px (${Math.round((y / format.height) * 100)} %)`, { x, y }, ROOM)
+  },
+  crop({ brush, onScreen }, { aids, format }) {
+    if (!aids.crop) return
+    // Under everything written here, over everything drawn.
+    brush.globalCompositeOperation = 'destination-over'
+    coverOutside(brush, corners(cropBox(format, aids.crop)).map(onScreen))
+    brush.globalCompositeOperation = 'source-over'
+  },
+}
+/** The colour that an aid is begun with. */
+const COLOURS: Partial<Record<keyof PaperAids, string>> = { arcs: ARC, length: ARC }
 
 /** Paints aids at a constant thickness on the screen. `everything` is the box of all that is drawn on the layer. */
 export function paintAids(
@@ -119,122 +259,15 @@ export function paintAids(
 ): void {
   const brush = canvas.getContext('2d')
   if (!brush) return
-  const { width, height } = format
   brush.setTransform(density, 0, 0, density, 0, 0)
   brush.globalAlpha = 1
-  brush.lineWidth = 1
-  const trace = (points: readonly Point[], close = false) => {
-    brush.beginPath()
-    points.forEach((p, i) => {
-      const { x, y } = map(matrix, p)
-      if (i === 0) brush.moveTo(x, y)
-      else brush.lineTo(x, y)
-    })
-    if (close) brush.closePath()
-    brush.stroke()
-  }
-  const upright = (x: number, from = 0, to = height) =>
-    trace([
-      { x, y: from },
-      { x, y: to },
-    ])
-  const level = (y: number, from = 0, to = width) =>
-    trace([
-      { x: from, y },
-      { x: to, y },
-    ])
-  const boxed = (box: Box) => trace(corners(box), true)
-  const write = (words: string, at: Point, colour: string, dx = 0, dy = -5) => {
-    const { x, y } = map(matrix, at)
-    brush.font = '11px "Atkinson Hyperlegible", sans-serif'
-    brush.fillStyle = colour
-    brush.fillText(words, x + dx, y + dy)
-  }
-
-  brush.strokeStyle = FAINT
-  if (aids.grid !== null && (width + height) / aids.grid < MOST_LINES) {
-    for (let x = aids.grid; x < width; x += aids.grid) upright(x)
-    for (let y = aids.grid; y < height; y += aids.grid) level(y)
-  }
-  if (aids.thirds) {
-    for (const share of [1 / 3, 2 / 3]) {
-      upright(width * share)
-      level(height * share)
-    }
-  }
-  if (aids.safe) {
-    brush.setLineDash([6, 5])
-    boxed(safeBox(width, height))
-    brush.setLineDash([])
-  }
-  if (aids.rulers) {
-    brush.strokeStyle = 'rgba(116, 108, 94, 0.7)'
-    for (let x = 0, i = 0; x <= width; x += RULER_STEP_PX, i++) {
-      upright(x, 0, i % 5 ? -6 : -12)
-      if (i % 5 === 0) write(String(x), { x, y: -12 }, '#746c5e', 2, -2)
-    }
-    for (let y = 0, i = 0; y <= height; y += RULER_STEP_PX, i++) {
-      level(y, 0, i % 5 ? -6 : -12)
-      if (i % 5 === 0 && i > 0) write(String(y), { x: 0, y }, '#746c5e', 4, 4)
-    }
-  }
-  if (aids.horizon !== null) {
-    brush.strokeStyle = HORIZON
-    brush.setLineDash([10, 4, 2, 4])
-    level(aids.horizon)
-    brush.setLineDash([])
-    write(`horizon ${Math.round(aids.horizon)}`, { x: 0, y: aids.horizon }, HORIZON, 14)
-  }
-  if (aids.ground !== null) {
-    brush.strokeStyle = GROUND
-    level(aids.ground)
-    write(`ground ${Math.round(aids.ground)}`, { x: 0, y: aids.ground }, GROUND, 14)
-  }
-  brush.strokeStyle = ARC
-  brush.lineWidth = 1.2
-  for (const arc of aids.arcs) {
-    const path = smoothPath(arc)
-    trace(path.points)
-    for (const share of [0.25, 0.5, 0.75]) {
-      const at = share * pathLength(path)
-      const [before, after] = [map(matrix, placeAlong(path, at - 1)), map(matrix, placeAlong(path, at + 1))]
-      crossTick(brush, before, after)
-    }
-  }
-  if (aids.length) {
-    const [from, to] = aids.length
-    trace([from, to])
-    const [a, b] = [map(matrix, from), map(matrix, to)]
-    crossTick(brush, lerp(b, a, 2), b)
-    crossTick(brush, a, lerp(a, b, 2))
-    write(`${Math.round(distance(from, to))} px`, lerp(from, to, 0.5), '#746c5e', 8, 4)
-  }
-  brush.lineWidth = 1
-  if (aids.room && !isEmptyBox(everything)) {
-    brush.strokeStyle = '#3c6a55'
-    brush.setLineDash([3, 4])
-    boxed(everything)
-    brush.setLineDash([])
-    const words = `head room ${Math.round(everything.top)} px (${Math.round((everything.top / height) * 100)} %)`
-    write(words, { x: everything.left, y: everything.top }, '#3c6a55')
-  }
-  if (aids.crop) {
-    // Under everything written here, over everything drawn.
-    brush.globalCompositeOperation = 'destination-over'
-    coverOutside(
-      brush,
-      corners(cropBox(format, aids.crop)).map(p => map(matrix, p)),
-    )
-    brush.globalCompositeOperation = 'source-over'
+  const on = aidBrush(brush, matrix, format)
+  for (const [name, paint] of Object.entries(PAINTERS)) {
+    brush.lineWidth = 1
+    brush.strokeStyle = COLOURS[name as keyof PaperAids] ?? FAINT
+    paint(on, { aids, format, everything })
   }
 }
-
-const corners = ({ left, top, right, bottom }: Box): Point[] => [
-  { x: left, y: top },
-  { x: right, y: top },
-  { x: right, y: bottom },
-  { x: left, y: bottom },
-]
 
 /** A short stroke across a way, half-way between two points of it. */
 function crossTick(brush: CanvasRenderingContext2D, a: Point, b: Point): void {

@@ -1,35 +1,10 @@
-import {
-  MOST_TICKS,
-  presetWish,
-  wishTicks,
-  withoutTick,
-  withTickAdded,
-  withTickAt,
-  type EaseName,
-  type GapMove,
-  type Wish,
-} from '@unhurried/core/chart'
-import {
-  chartBetween,
-  drawingsBetween,
-  find,
-  isBlank,
-  makeDrawings,
-  marksOf,
-  moveKey,
-  roomOf,
-  setChart,
-  setPartChart,
-  type Chart,
-  type ChartTick,
-  type KeyPair,
-  type Proposal,
-} from '@unhurried/core/document'
+import { MOST_TICKS, presetWish, type EaseName, type GapMove, type Wish } from '@unhurried/core/chart'
+import { makeDrawings, moveKey, roomOf, setChart, setPartChart, type Proposal } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
 import { makingInWords } from '../words/refusals.ts'
 import { useAsking } from './asking.ts'
-import { gapBetween, verdictOf } from './chartSays.ts'
+import { chartOnRail } from './chartOnRail.ts'
+import { chartTicks } from './chartTicks.ts'
 import { useDesk } from './desk.ts'
 import { useKit } from './kit.ts'
 import { newId } from '../local/ids.ts'
@@ -55,59 +30,8 @@ export const useChart = defineStore('chart', () => {
   const kit = useKit()
   const asking = useAsking()
   const measure = useMeasure()
-  const pair = computed(() => desk.keys)
-  const main = computed(() =>
-    pair.value && shot.document ? chartBetween(shot.document, pair.value.from.id, pair.value.to.id) : null,
-  )
-  /** the chart of the chosen part; null when the part follows the drawings' chart */
-  const own = computed(() =>
-    pair.value && shot.document && desk.part
-      ? chartBetween(shot.document, pair.value.from.id, pair.value.to.id, desk.part)
-      : null,
-  )
-  const chart = computed<Chart | null>(() => own.value ?? main.value)
-  const wish = shallowRef<Wish>(presetWish('both'))
-  const count = ref(3)
-  const on = ref<number | 'fit'>(desk.exposure)
-  watch(
-    () => desk.exposure,
-    n => (on.value = n),
-  )
-  /** drawings that lie between the keys already */
-  const between = computed(() =>
-    pair.value && shot.document && shot.take ? drawingsBetween(shot.document, shot.take, pair.value) : [],
-  )
-  watch(
-    [chart, () => `${pair.value?.from.id} ${pair.value?.to.id} ${between.value.length}`],
-    ([now]) => {
-      if (now) {
-        wish.value = now.wish
-        count.value = now.ticks.length
-      } else if (between.value.length > 0) count.value = Math.min(MOST_TICKS, between.value.length)
-    },
-    { immediate: true },
-  )
-
-  const ticks = computed<readonly ChartTick[]>(
-    () => chart.value?.ticks ?? wishTicks(wish.value, count.value).map(tick => ({ ...tick, drawing: null })),
-  )
-  const unmade = computed(() => ticks.value.some(tick => tick.drawing === null) && !own.value)
-  /** What making comes to: new drawings, the chart on those that lie there, or some of both. */
-  const makeWords = computed(() => {
-    const there = between.value.length
-    if (there === 0) return 'make the drawings'
-    const more = count.value - there
-    return more > 0 ? `make ${more} more` : `number ${there === 1 ? 'the one' : `the ${there}`} there`
-  })
-  const parts = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
-
-  const verdict = computed(() => verdictOf(measure.reading, chart.value, shot.drawing))
-
-  const gap = computed(() => {
-    const { document, take } = shot
-    const asks = pair.value && on.value !== 'fit' && !chart.value && document && take
-    return asks ? gapBetween(document, take, pair.value as KeyPair, count.value, desk.following) : null
-  })
+  const rail = chartOnRail(shot, desk, measure)
+  const { pair, chart, own, wish, count, on, between, ticks, makeWords } = rail
 
   function accept(making: Proposal, label: string): boolean {
     if (making.ok) return shot.commit(label, making.ops) === null
@@ -157,31 +81,6 @@ export const useChart = defineStore('chart', () => {
     })
   }
 
-  /** Moves one tick: it and the others go to the nearest places that halves can reach. */
-  function dragTick(index: number, t: number): void {
-    respace({ wish: withTickAt(ticks.value, index, t, wish.value.thirds), count: ticks.value.length })
-  }
-
-  function addTick(t: number): void {
-    const next = withTickAdded(ticks.value, t, wish.value.thirds)
-    if (next && !own.value) respace({ wish: next, count: ticks.value.length + 1 })
-  }
-
-  /** Takes a tick off the chart. Its drawing, when blank, goes as well; a drawn one stays on the sheet without a tick. */
-  function removeTick(index: number): void {
-    const { document } = shot
-    const tick = ticks.value[index]
-    if (!document || !tick || own.value) return
-    const next = withoutTick(ticks.value, index, wish.value.thirds)
-    const drawing = tick.drawing === null ? null : find(document.drawings, tick.drawing)
-    if (!chart.value || !drawing || isBlank(drawing)) return respace({ wish: next, count: ticks.value.length - 1 })
-    const kept = ticks.value.filter((_, i) => i !== index)
-    const fresh = wishTicks(next, kept.length).map((t, i) => ({ ...t, drawing: kept[i]?.drawing ?? null }))
-    shot.commit(`take ${drawing.number} off the chart`, [
-      { kind: 'chart.set', id: chart.value.id, patch: { wish: next, ticks: fresh } },
-    ])
-  }
-
   /** Gives the chosen part a spacing of its own, or lets it follow the drawings again. */
   function setOwn(has: boolean): void {
     const { document, take } = shot
@@ -192,7 +91,6 @@ export const useChart = defineStore('chart', () => {
       shot.commit('spacing of a part', ops)
     }
   }
-  const canOwn = computed(() => Boolean(between.value.length > 0))
 
   const copy = () => (kit.chartInHand = { wish: wish.value, count: ticks.value.length })
   function lay(): void {
@@ -210,26 +108,11 @@ export const useChart = defineStore('chart', () => {
   }
 
   return {
-    pair,
-    chart,
-    main,
-    own,
-    wish,
-    count,
-    on,
-    ticks,
-    unmade,
-    makeWords,
-    parts,
-    verdict,
-    gap,
-    canOwn,
+    ...rail,
     respace,
     choose,
     make,
-    dragTick,
-    addTick,
-    removeTick,
+    ...chartTicks(shot, rail, respace),
     setOwn,
     copy,
     lay,

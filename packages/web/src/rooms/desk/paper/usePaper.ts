@@ -10,14 +10,14 @@ import { useSight } from '../../../stores/sight.ts'
 import type { Hand } from '../../../tools/hand.ts'
 import { settingsNow, TOOLS } from '../../../tools/table.ts'
 import { useLivePaper } from './livePaper.ts'
+import { panning, rolling } from './moving.ts'
 import { usePointerMeaning } from './pointerMeaning.ts'
 import { stepAside } from './stepAside.ts'
 import { useFingers } from './useFingers.ts'
 
 const FINGER_DRAWS =
   'A finger draws, since no pen was seen here yet; two fingers move and turn the paper. The settings of the pen change that.'
-/** A finger slides this far, in screen pixels, to roll to the next drawing. */
-const ROLL_STEP_PX = 48
+
 /** The paper under the hand: what pointers do with the tool in use. One stroke at a time; a lost pointer leaves nothing half done. */
 export function usePaper(
   live: Ref<HTMLCanvasElement | null>,
@@ -39,8 +39,8 @@ export function usePaper(
   const notes = stepAside()
   let pointer: number | null = null
   let hand: Hand | null = null
-  let panFrom: { x: number; y: number; panX: number; panY: number } | null = null
-  let rollFrom: number | null = null
+  const pan = panning(sight)
+  const roll = rolling(holding.roll, rollBy)
 
   /** Whether a touch is for moving the paper (or a palm, and for nothing) rather than for drawing. */
   function takenByFingers(event: PointerEvent): boolean {
@@ -61,7 +61,7 @@ export function usePaper(
     if (hands.seen(event)) shot.notice = FINGER_DRAWS
     if (!shot.document || takenByFingers(event) || pointer !== null) return
     if (movesPaper(event)) {
-      panFrom = { x: event.clientX, y: event.clientY, panX: sight.view.panX, panY: sight.view.panY }
+      pan.take(event)
     } else {
       const name = toolOf(event)
       if (!name) return
@@ -80,36 +80,23 @@ export function usePaper(
     notes.begin()
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     event.preventDefault()
-    if (!panFrom) move(event)
+    if (hand) move(event)
   }
 
   function move(event: PointerEvent): void {
-    if (holding.roll.value) return roll(event)
-    rollFrom = null
+    if (roll(event)) return
     if (sight.wiped) sight.wiped = { ...sight.wiped, x: event.clientX - paper.origin().left }
     if (event.pointerType === 'pen') fingers.penSeen(event)
     if (fingers.move(event)) return
     if (pointer === null) return paper.hoverAt(event)
     if (event.pointerId !== pointer) return
-    if (panFrom) {
-      sight.view = {
-        ...sight.view,
-        panX: panFrom.panX + (sight.view.mirrored ? -1 : 1) * (event.clientX - panFrom.x),
-        panY: panFrom.panY + event.clientY - panFrom.y,
-      }
-      return
-    }
+    if (pan.move(event)) return
     notes.near({ x: event.clientX, y: event.clientY })
     paper.follow(event)
     hand?.move(rawSamples(event, paper.origin()), {
       shift: event.shiftKey || hands.held.shift,
       alt: event.altKey || hands.held.alt,
     })
-  }
-
-  function roll(event: PointerEvent): void {
-    rollFrom ??= event.clientX
-    rollBy(Math.round((event.clientX - rollFrom) / ROLL_STEP_PX))
   }
 
   function up(event: PointerEvent): void {
@@ -122,7 +109,7 @@ export function usePaper(
   function letGo(): void {
     pointer = null
     hand = null
-    panFrom = null
+    pan.let()
     busy.value = false
     notes.end()
     paper.clear()

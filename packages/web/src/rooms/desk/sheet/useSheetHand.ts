@@ -2,6 +2,7 @@ import { shallowRef, type Ref } from 'vue'
 import type { SheetActs } from '../acts/sheetActs.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { placeUnder, rollsAlong } from './onSheet.ts'
 
 /** What the pointer drags on the sheet: the end of a hold, or a key. */
 export type SheetDrag =
@@ -20,54 +21,16 @@ export type SheetDrag =
       readonly to: number
     }
 
-/** How near to the edges of the sheet it begins to scroll under a drag, below the names of the layers. */
-const EDGE_PX = 26
-const HEAD_PX = 32
-
 /** The pointer on the exposure sheet: a click goes to a frame, dragging marks frames over layers, moves a key, or holds. */
 export function useSheetHand(scroller: Ref<HTMLElement | null>, rowPx: Ref<number>, acts: SheetActs) {
   const shot = useShot()
   const desk = useDesk()
   const drag = shallowRef<SheetDrag | null>(null)
+  const { frameUnder, layerUnder } = placeUnder(scroller, rowPx, shot, desk)
   let marking: { frame: number; layer: string } | null = null
-
-  function frameUnder(event: PointerEvent): number {
-    const box = scroller.value
-    const strip = box?.querySelector('[data-strip]')
-    if (!strip) return 0
-    const y = event.clientY - strip.getBoundingClientRect().top
-    return Math.max(0, Math.min((shot.take?.length ?? 1) - 1, Math.floor(y / rowPx.value)))
-  }
-
-  function layerUnder(event: PointerEvent): string {
-    const columns = scroller.value?.querySelectorAll<HTMLElement>('[data-layer]') ?? []
-    for (const column of columns) {
-      const { left, right } = column.getBoundingClientRect()
-      if (event.clientX >= left && event.clientX < right) return column.dataset.layer ?? desk.layerId
-    }
-    return desk.layerId
-  }
 
   function capture(event: PointerEvent): void {
     scroller.value?.setPointerCapture(event.pointerId)
-  }
-
-  let rolling = 0
-  let last: PointerEvent | null = null
-  /** The sheet scrolls under a drag that comes near its upper or lower edge, faster the nearer it comes. */
-  function rollAlong(): void {
-    rolling = 0
-    const box = scroller.value
-    if (!box || !last || (!drag.value && !marking)) return
-    const { top, bottom } = box.getBoundingClientRect()
-    const up = top + HEAD_PX + EDGE_PX - last.clientY
-    const down = last.clientY - (bottom - EDGE_PX)
-    const by = down > 0 ? down : up > 0 ? -up : 0
-    if (by === 0) return
-    const before = box.scrollTop
-    box.scrollTop += Math.sign(by) * Math.min(rowPx.value, Math.max(2, Math.abs(by) / 2))
-    if (box.scrollTop !== before) follow(last)
-    rolling = requestAnimationFrame(rollAlong)
   }
 
   function down(event: PointerEvent, layer: string | null): void {
@@ -106,13 +69,6 @@ export function useSheetHand(scroller: Ref<HTMLElement | null>, rowPx: Ref<numbe
     return s !== null && s.layers.includes(layer) && frame >= s.from && frame < s.to
   }
 
-  function move(event: PointerEvent): void {
-    if (!drag.value && !marking) return
-    last = event
-    follow(event)
-    if (!rolling) rolling = requestAnimationFrame(rollAlong)
-  }
-
   function follow(event: PointerEvent): void {
     const frame = frameUnder(event)
     const now = drag.value
@@ -125,6 +81,8 @@ export function useSheetHand(scroller: Ref<HTMLElement | null>, rowPx: Ref<numbe
       }
     }
   }
+
+  const move = rollsAlong(scroller, rowPx, () => drag.value !== null || marking !== null, follow)
 
   function up(): void {
     const done = drag.value

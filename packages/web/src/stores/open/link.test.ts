@@ -13,7 +13,7 @@ import {
   type Replica,
 } from '@unhurried/core/document'
 import type { ErrorCode, JournalReply, PostBatches } from '@unhurried/contract'
-import { Refused, Unreachable } from '../api/ask.ts'
+import { Refused, Unreachable } from '../../api/ask.ts'
 import { makeLink, type LinkPort } from './link.ts'
 
 const start = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 12)

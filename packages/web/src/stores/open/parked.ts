@@ -1,6 +1,6 @@
 import { assetIds } from '@unhurried/core/document'
 import { shallowRef } from 'vue'
-import * as local from '../local/database.ts'
+import * as local from '../../local/database.ts'
 import type { GivenUp } from './link.ts'
 
 /** Keys of what this machine's storage could not take: it lies here until the desk is closed. */
@@ -41,3 +41,5 @@ export function makeParked() {
     },
   }
 }
+
+export type Parked = ReturnType<typeof makeParked>

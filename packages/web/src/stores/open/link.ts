@@ -12,8 +12,8 @@ import {
   type Replica,
 } from '@unhurried/core/document'
 import type { JournalReply, PostBatches, Word } from '@unhurried/contract'
-import { Refused } from '../api/ask.ts'
-import { toBase64 } from '../local/base64.ts'
+import { Refused } from '../../api/ask.ts'
+import { toBase64 } from '../../local/base64.ts'
 
 /** A batch the server has given up for good, with its reason. */
 export interface GivenUp {
@@ -27,6 +27,12 @@ export interface Knows {
   readonly since: number
   readonly epoch: string
   readonly last?: string
+}
+
+/** The journal that a shot was opened from, and the newest batch of it that its document has. */
+export interface Opened {
+  readonly epoch: string
+  readonly last: string | null
 }
 
 /** What the link needs from the desk it serves. */
@@ -57,20 +63,103 @@ const MOST_HEARD = 2000
 /** Requests are kept well under what the server takes at a time. */
 const FULL_REQUEST_BYTES = 4 * 1024 * 1024
 
+/** The batches of the next request with their strokes: at most `most`, and no more bytes than go at a time. */
+function load(port: LinkPort, most: number): { batches: Batch[]; samples: Record<string, string> } {
+  const batches: Batch[] = []
+  const samples: Record<string, string> = {}
+  let bytes = 0
+  for (const batch of port.replica().pending.slice(0, most)) {
+    const strokes = [...port.unsent(assetIds(batch.ops))].filter(([id]) => !(id in samples))
+    bytes += JSON.stringify(batch.ops).length + strokes.reduce((sum, [, b]) => sum + b.length * 1.4, 0)
+    if (batches.length > 0 && bytes > FULL_REQUEST_BYTES) break
+    batches.push(batch)
+    for (const [id, b] of strokes) samples[id] = toBase64(b)
+  }
+  return { batches, samples }
+}
+
+/** Batches that are not pending any more, whatever became of them. */
+function dropPending(port: LinkPort, ids: readonly string[]): void {
+  port.setReplica(noLongerPending(port.replica(), ids))
+  port.forget(new Set(ids))
+}
+
+/**
+ * Batches that the journal has, and that are pending all the same once its answer was taken in: they were stored, and
+ * the desk was opened again, before it heard of that. They are in the document it was opened with.
+ */
+function settle(port: LinkPort, done: readonly string[]): void {
+  const known = new Set(done)
+  const ids = port.replica().pending.flatMap(batch => (known.has(batch.id) ? [batch.id] : []))
+  if (ids.length) dropPending(port, ids)
+}
+
+/** Where a desk stands in the journal, and how it takes in what follows. */
+function makeReading(port: LinkPort, opened: Opened, isClosed: () => boolean) {
+  let taking: Promise<void> = Promise.resolve()
+  let last = opened.last
+  const heard: Batch[] = []
+
+  function knows(): Knows {
+    const since = port.replica().seq
+    return { since, epoch: opened.epoch, ...(since > 0 && last !== null && { last }) }
+  }
+
+  async function takeNow(entries: readonly JournalEntry[]): Promise<void> {
+    if (isClosed()) return
+    const own = new Set(port.replica().pending.map(batch => batch.id))
+    const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
+    await port.fetchStrokes(foreign.flatMap(entry => assetIds(entry.batch.ops)))
+    // The desk may have gone on to another shot meanwhile: what came for this one is none of its business.
+    if (isClosed()) return
+    const before = port.replica().seq
+    port.setReplica(receive(port.replica(), entries))
+    const fresh = entries.filter(entry => entry.seq > before)
+    last = fresh[fresh.length - 1]?.batch.id ?? last
+    port.took(fresh)
+    heard.push(...fresh.map(entry => entry.batch))
+    heard.splice(0, Math.max(0, heard.length - MOST_HEARD))
+    port.forget(new Set(entries.map(entry => entry.batch.id)))
+  }
+
+  /** Takes entries in, one answer after the other. */
+  function take(entries: readonly JournalEntry[]): Promise<void> {
+    // What failed before is no reason to take nothing in any more.
+    taking = taking.catch(() => undefined).then(() => takeNow(entries))
+    return taking
+  }
+
+  /** Asks for the rest of very many entries, part by part. */
+  async function catchUp(head: number): Promise<void> {
+    while (!isClosed() && port.replica().seq < head) {
+      const before = port.replica().seq
+      await take((await port.journal(knows())).entries)
+      if (port.replica().seq === before) return
+    }
+  }
+
+  /** Asks for everything that follows; refused when the journal is not the one this desk knows any more. */
+  async function askAnew(): Promise<void> {
+    const { entries, head } = await port.journal(knows())
+    await take(entries)
+    await catchUp(head)
+  }
+
+  return { knows, take, catchUp, askAnew, heard }
+}
+
 /**
  * The door to the server: sends what is pending, takes in what others did, and tries again when nobody answers. A batch is
  * given up only on the server's own verdict about that batch. Whatever else goes wrong, on the way or over there, it waits.
  */
-export function makeLink(port: LinkPort, opened: { readonly epoch: string; readonly last: string | null }) {
+export function makeLink(port: LinkPort, opened: Opened) {
   let outbox = EMPTY_OUTBOX
   let perRequest = BATCHES_PER_REQUEST
   let timer: ReturnType<typeof setTimeout> | undefined
   let closed = false
-  let taking: Promise<void> = Promise.resolve()
   /** the newest journal number heard of */
   let newest = 0
-  let last = opened.last
-  const heard: Batch[] = []
+  const { knows, take, catchUp, askAnew, heard } = makeReading(port, opened, () => closed)
 
   function dispatch(event: OutboxEvent): void {
     if (closed) return
@@ -84,38 +173,18 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
     }
   }
 
-  function knows(): Knows {
-    const since = port.replica().seq
-    return { since, epoch: opened.epoch, ...(since > 0 && last !== null && { last }) }
-  }
-
-  /** The batches of the next request with their strokes: as many as are due, and no more bytes than go at a time. */
-  function load(): { batches: Batch[]; samples: Record<string, string> } {
-    const batches: Batch[] = []
-    const samples: Record<string, string> = {}
-    let bytes = 0
-    for (const batch of port.replica().pending.slice(0, perRequest)) {
-      const strokes = [...port.unsent(assetIds(batch.ops))].filter(([id]) => !(id in samples))
-      bytes += JSON.stringify(batch.ops).length + strokes.reduce((sum, [, b]) => sum + b.length * 1.4, 0)
-      if (batches.length > 0 && bytes > FULL_REQUEST_BYTES) break
-      batches.push(batch)
-      for (const [id, b] of strokes) samples[id] = toBase64(b)
-    }
-    return { batches, samples }
-  }
-
   /** Sends what is pending. Not in the task of the edit that asks for it: the desk is answered first, the server next. */
   async function send(): Promise<void> {
     await new Promise(nextTask => setTimeout(nextTask))
     if (closed) return
-    const { batches, samples } = load()
+    const { batches, samples } = load(port, perRequest)
     try {
       const reply = await port.post({ ...knows(), batches, samples })
       if (closed) return
       await take(reply.entries)
       await catchUp(reply.head)
       if (closed) return
-      settle(reply.done)
+      settle(port, reply.done)
       const given = new Map(reply.refused.map(one => [one.id, one]))
       park(batches.flatMap(batch => (given.has(batch.id) ? [{ ...given.get(batch.id)!, batch }] : [])))
       perRequest = BATCHES_PER_REQUEST
@@ -148,58 +217,13 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
     port.movedOn(heard)
   }
 
-  function dropPending(ids: readonly string[]): void {
-    port.setReplica(noLongerPending(port.replica(), ids))
-    port.forget(new Set(ids))
-  }
-
-  /**
-   * Batches that the journal has, and that are pending all the same once its answer was taken in: they were stored, and
-   * the desk was opened again, before it heard of that. They are in the document it was opened with.
-   */
-  function settle(done: readonly string[]): void {
-    const known = new Set(done)
-    const ids = port.replica().pending.flatMap(batch => (known.has(batch.id) ? [batch.id] : []))
-    if (ids.length) dropPending(ids)
-  }
-
   function park(given: readonly GivenUp[]): void {
     if (given.length === 0) return
     port.park(given)
-    dropPending(given.map(({ batch }) => batch.id))
-  }
-
-  /** Takes entries in, one answer after the other. */
-  function take(entries: readonly JournalEntry[]): Promise<void> {
-    // What failed before is no reason to take nothing in any more.
-    taking = taking
-      .catch(() => undefined)
-      .then(async () => {
-        if (closed) return
-        const own = new Set(port.replica().pending.map(batch => batch.id))
-        const foreign = entries.filter(entry => entry.seq > port.replica().seq && !own.has(entry.batch.id))
-        await port.fetchStrokes(foreign.flatMap(entry => assetIds(entry.batch.ops)))
-        // The desk may have gone on to another shot meanwhile: what came for this one is none of its business.
-        if (closed) return
-        const before = port.replica().seq
-        port.setReplica(receive(port.replica(), entries))
-        const fresh = entries.filter(entry => entry.seq > before)
-        last = fresh[fresh.length - 1]?.batch.id ?? last
-        port.took(fresh)
-        heard.push(...fresh.map(entry => entry.batch))
-        heard.splice(0, Math.max(0, heard.length - MOST_HEARD))
-        port.forget(new Set(entries.map(entry => entry.batch.id)))
-      })
-    return taking
-  }
-
-  /** Asks for the rest of very many entries, part by part. */
-  async function catchUp(head: number): Promise<void> {
-    while (!closed && port.replica().seq < head) {
-      const before = port.replica().seq
-      await take((await port.journal(knows())).entries)
-      if (port.replica().seq === before) return
-    }
+    dropPending(
+      port,
+      given.map(({ batch }) => batch.id),
+    )
   }
 
   /** Asks for what others did. While something is being sent, its answer brings it; afterwards this is asked again. */
@@ -217,17 +241,6 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
     if (!closed && error instanceof Refused && error.code === 'moved-on') movedOn()
   }
 
-  /** Asks whether the journal is still the one this desk knows. */
-  async function askAnew(): Promise<void> {
-    try {
-      const { entries, head } = await port.journal(knows())
-      await take(entries)
-      await catchUp(head)
-    } catch (error) {
-      lookInto(error)
-    }
-  }
-
   function close(): void {
     closed = true
     clearTimeout(timer)
@@ -242,7 +255,7 @@ export function makeLink(port: LinkPort, opened: { readonly epoch: string; reado
      */
     heard({ seq, epoch, entries = [] }: Word, isFirst = false): void {
       if (closed) return
-      if (epoch !== opened.epoch || (isFirst && seq < port.replica().seq)) return void askAnew()
+      if (epoch !== opened.epoch || (isFirst && seq < port.replica().seq)) return void askAnew().catch(lookInto)
       newest = Math.max(newest, seq)
       const first = entries[0]
       if (first && first.seq <= port.replica().seq + 1) void take(entries).then(fetchNews, lookInto)

@@ -1,5 +1,5 @@
 import { assetIds, type Batch } from '@unhurried/core/document'
-import { strokeBook } from '../paint/strokes.ts'
+import { strokeBook } from '../../paint/strokes.ts'
 
 type Bytes = Uint8Array
 type Samples = ReadonlyMap<string, Bytes>
@@ -50,3 +50,5 @@ export function makeOwnStrokes() {
     },
   }
 }
+
+export type OwnStrokes = ReturnType<typeof makeOwnStrokes>

@@ -1,8 +1,8 @@
 import { migrateDocument, OpenShotReply, unpackStrokes, type MemberRole } from '@unhurried/contract'
 import { openReplica, receive, type Batch, type JournalEntry, type Replica } from '@unhurried/core/document'
-import { Unreachable } from '../api/ask.ts'
-import * as calls from '../api/calls.ts'
-import { copyOf, keepCopy } from '../local/copies.ts'
+import { Unreachable } from '../../api/ask.ts'
+import * as calls from '../../api/calls.ts'
+import { copyOf, keepCopy } from '../../local/copies.ts'
 
 /** A shot as it is laid on the desk. */
 export interface Told {
