@@ -208,9 +208,16 @@ const layerName = computed(() => (shot.document && find(shot.document.layers, de
 <style scoped>
 .flip {
   display: grid;
-  grid-template: minmax(0, 1fr) 96px / 250px minmax(0, 1fr);
+  grid-template: minmax(0, 1fr) minmax(96px, auto) / 250px minmax(0, 1fr);
   grid-template-areas: 'side stage' 'side tray';
   min-height: 0;
+}
+
+@media (width <= 900px) {
+  .flip {
+    grid-template-columns: 240px minmax(0, 1fr);
+    grid-template-areas: 'side stage' 'tray tray';
+  }
 }
 
 .flip.bare {

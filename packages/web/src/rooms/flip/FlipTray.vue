@@ -45,7 +45,7 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
   <section class="tray" aria-label="Playing">
     <PlayButton
       :playing="playing"
-      tip="Play and stop (Space)"
+      :tip="commands.tip('play')"
       :shown="shown"
       :dropped="dropped"
       :clock="clock"
@@ -70,7 +70,7 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
             role="radio"
             :aria-checked="flip.speed === speed"
             :class="{ on: flip.speed === speed }"
-            :title="`${SPEED_WORDS[speed]} (${i + 1}). For looking only: the delivery rate stays.`"
+            :title="`${commands.tip(`speed-${i}`)}. For looking only: the delivery rate stays.`"
             @click="commands.get(`speed-${i}`).run()"
           >
             {{ SPEED_WORDS[speed]?.split(' ')[0] }}
@@ -102,7 +102,7 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
   display: flex;
   align-items: center;
   gap: 22px;
-  padding: 0 22px 0 16px;
+  padding: 6px 22px 6px 16px;
   background: var(--edge);
   border-top: 1px solid var(--rule);
   min-width: 0;
@@ -142,6 +142,22 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
   color: var(--soft);
   border-radius: 0;
   padding: 2px 4px;
+}
+
+@media (width <= 900px) {
+  .rows {
+    flex-wrap: wrap;
+    gap: 2px 16px;
+  }
+
+  .switches {
+    flex-basis: 100%;
+    order: 3;
+  }
+
+  .speeds {
+    border-right: 0;
+  }
 }
 
 .rows .on {

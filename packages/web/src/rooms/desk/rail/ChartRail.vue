@@ -109,7 +109,9 @@ const frameInWords = (f: number) => (f % 1 === 0.5 ? `${Math.floor(f)}½` : f.to
           <ElOption label="on fours" :value="4" />
           <ElOption label="evenly" value="fit" />
         </ElSelect>
-        <button class="make" @click="chart.make">{{ chart.makeWords }}</button>
+        <button class="make" :class="{ there: chart.count <= chart.between.length }" @click="chart.make">
+          {{ chart.makeWords }}
+        </button>
       </template>
     </div>
   </section>
@@ -215,12 +217,24 @@ const frameInWords = (f: number) => (f % 1 === 0.5 ? `${Math.floor(f)}½` : f.to
   border: 0;
   border-radius: 6px;
   padding: 3px 10px;
+  min-height: 24px;
   font-weight: 700;
   cursor: pointer;
 }
 
+/* Nothing is to be made: the drawings lie there already. */
+.make.there {
+  background: none;
+  color: var(--green);
+  box-shadow: inset 0 0 0 1px var(--green);
+}
+
 .make:hover {
   background: var(--green-deep);
+}
+
+.make.there:hover {
+  background: var(--green-wash);
 }
 
 .foot:has(.make) .presets {

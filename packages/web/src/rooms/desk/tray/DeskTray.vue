@@ -247,4 +247,15 @@ const now = computed(() => {
     clip-path: inset(50%);
   }
 }
+
+@container tray (width < 560px) {
+  .tool {
+    width: 29px;
+  }
+
+  .tools,
+  .palette {
+    padding-right: 3px;
+  }
+}
 </style>
