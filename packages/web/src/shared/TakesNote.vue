@@ -115,7 +115,7 @@ function show(drawing: Drawing): void {
       </li>
     </ul>
     <p v-if="unshown.length" class="unshown">
-      exposed in no take:
+      not shown in any take:
       <button
         v-for="drawing in unshown"
         :key="drawing.id"
