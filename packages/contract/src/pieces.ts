@@ -114,7 +114,7 @@ export const NoteText = z.string().trim().min(1, 'must not be empty').max(LIMITS
 export const Note = z.strictObject({ id: Id, from: Frame, to: FrameCount, text: NoteText }).readonly()
 /** Numbers of a recipe: which, and within which bounds, is for the recipe to say. */
 export const GuideNumbers = z
-  .record(z.string().min(1).max(40), z.union([z.number(), z.string().max(40), z.boolean(), z.null()]))
+  .record(z.string().min(1).max(40), z.union([z.number(), z.string().max(81), z.boolean(), z.null()]))
   .refine(numbers => Object.keys(numbers).length <= 80, 'must hold at most 80')
   .readonly()
 /** What was made for a guide on the sheet. */

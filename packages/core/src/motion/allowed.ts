@@ -8,8 +8,8 @@ export type Allowed =
     } & NumberBounds)
   | { readonly kind: 'choice'; readonly of: readonly string[] }
   | { readonly kind: 'switch' }
-  /** the id of a mark, or null for none */
-  | { readonly kind: 'mark' }
+  /** the id of a mark, or a point of another guide, or null for none */
+  | { readonly kind: 'followed' }
 
 /** What every number of a recipe may be; a missing one does not compile. */
 export type AllowedNumbers<N> = { readonly [F in keyof N]: Allowed }
@@ -28,8 +28,26 @@ export const whole = (least: number, most: number, open?: string): Allowed => ({
 export const oneOf = (...of: readonly string[]): Allowed => ({ kind: 'choice', of })
 /** Yes or no. */
 export const ON_OFF: Allowed = { kind: 'switch' }
-/** The id of a mark of the shot, or none. */
-export const MARK_ID: Allowed = { kind: 'mark' }
+/** The id of a mark of the shot, a point of another guide, or none. */
+export const FOLLOWED: Allowed = { kind: 'followed' }
+
+/** A point of a guide that another one follows. */
+export interface GuidePoint {
+  /** the id of the guide */
+  readonly guide: string
+  /** its name among the marks of the plan */
+  readonly point: string
+}
+const GUIDE_POINT = /^([\w-]{1,40}):([\w ]{1,40})$/
+
+/** A point of a guide as the number of one that follows it. */
+export const followedPoint = ({ guide, point }: GuidePoint): string => `${guide}:${point}`
+
+/** The point of a guide that a number follows; null where it names none. */
+export function guidePoint(value: unknown): GuidePoint | null {
+  const [, guide, point] = (typeof value === 'string' && GUIDE_POINT.exec(value)) || []
+  return guide !== undefined && point !== undefined ? { guide, point } : null
+}
 /** A place on the paper or some way beside it, in pixels. */
 export const PLACE = real(-20_000, 20_000)
 /** Frames a drawing is shown. */
@@ -46,9 +64,10 @@ export function refuseOutside<N extends object>(numbers: N, allowed: AllowedNumb
     const value: unknown = numbers[field]
     if (may.kind === 'switch') {
       if (typeof value !== 'boolean') return { field, why: 'must be on or off' }
-    } else if (may.kind === 'mark') {
-      if (value !== null && !(typeof value === 'string' && /^[\w-]{1,40}$/.test(value)))
-        return { field, why: 'must be a mark, or none' }
+    } else if (may.kind === 'followed') {
+      const isMark = typeof value === 'string' && /^[\w-]{1,40}$/.test(value)
+      if (value !== null && !isMark && !guidePoint(value))
+        return { field, why: 'must be a mark, a point of a guide, or none' }
     } else if (may.kind === 'choice') {
       if (typeof value !== 'string' || !may.of.includes(value)) return { field, why: `must be ${listed(may.of)}` }
     } else if (!(may.open !== undefined && value === null)) {

@@ -12,8 +12,16 @@ export interface RecipeShot {
   readonly scale?: number | null
   /** px a frame, to the right, by which the ground passes under what walks on the spot; none where nothing does */
   readonly passing?: number
-  /** where a mark lies, by its id: its places in the order of frames, counted from where the guide begins; none where it has none */
-  readonly wayOf?: (mark: string) => readonly FramedPlace[]
+  /** where something goes that a number follows: a mark, or a point of another guide */
+  readonly wayOf?: (followed: string) => Way
+}
+
+/** Where something that is followed goes. */
+export interface Way {
+  /** in the order of frames, counted from where the guide begins; none where it is nowhere yet */
+  readonly places: readonly FramedPlace[]
+  /** frames after which it goes the same way again, its places those of one turn; null where it goes once */
+  readonly period: number | null
 }
 
 /** Where something is on a frame. */

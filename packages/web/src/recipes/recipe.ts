@@ -19,9 +19,9 @@ export type Field =
       readonly gravity?: true
     }
   | { readonly kind: 'switch'; readonly words: string }
-  /** a mark of the shot, or none */
+  /** a mark of the shot, or a point of another guide, or none */
   | {
-      readonly kind: 'mark'
+      readonly kind: 'followed'
       readonly words: string
       /** when it is asked for at once, among the main ones */ readonly when: (
         numbers: Readonly<Record<string, unknown>>,
@@ -57,9 +57,9 @@ export const choice = (words: string, options: Readonly<Record<string, string>>)
 })
 /** Yes or no. */
 export const onOff = (words: string): Field => ({ kind: 'switch', words })
-/** A mark of the shot; asked for at once when `when` says so. */
-export const markField = (words: string, when: (numbers: Readonly<Record<string, unknown>>) => boolean): Field => ({
-  kind: 'mark',
+/** Something that is followed; asked for at once when `when` says so. */
+export const followedField = (words: string, when: (numbers: Readonly<Record<string, unknown>>) => boolean): Field => ({
+  kind: 'followed',
   words,
   when,
 })

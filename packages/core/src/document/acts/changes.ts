@@ -1,11 +1,11 @@
 import { cycleEnd, patternFrame, periodOf, type Cycle } from '../../time/cycle.ts'
 import { lengthOf, slice, type Run } from '../../time/exposure.ts'
-import { cycleAt, patternWith, touchesCycle, withPattern } from './layerForm.ts'
+import { patternWith, touchesCycle, withPattern } from './layerForm.ts'
 import { proposed, type Proposal, type NotDone } from './proposal.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
 import { followingOf, settle, type Change, type Manner, type Settling } from './room.ts'
-import { columnOf } from '../model/selectors.ts'
+import { columnOf, cycleAt } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 
 /** A change of one layer, nothing to change (null), or why it cannot be made. */

@@ -5,7 +5,7 @@ import { settleAll, stretchChange, type LayerChange } from './changes.ts'
 import { touchesCycle } from './layerForm.ts'
 import type { Proposal } from './proposal.ts'
 import { swatchOf } from '../elements/table.ts'
-import { guidesOf, recipeShot } from '../model/guides.ts'
+import { followingInstead, guidesOf, recipeShot } from '../model/guides.ts'
 import {
   LIMITS,
   type Drawing,
@@ -83,6 +83,7 @@ export function pasteClip(
   const swatches = foreignSwatches(document, clip)
   const first: Operation[] = [...swatches]
   const guides: Guide[] = []
+  const guideIds = new Map(clip.guides.map(guide => [guide.id, newId()]))
   const changes = clip.columns.flatMap((column, i): LayerChange[] => {
     const target = order[top + i]
     if (!target) return []
@@ -90,7 +91,7 @@ export function pasteClip(
     const made = same ? { ops: [], runs: column.runs } : copies(document, clip, column.runs, target.id, frame, newId)
     first.push(...made.ops)
     if ('known' in made)
-      guides.push(...guidesAlong(clip, column.layer, { take: take.id, layer: target.id, from: frame }, made, newId))
+      guides.push(...guidesAlong(clip, column.layer, { take: take.id, layer: target.id, from: frame }, made, guideIds))
     return [pasted(take, target.id, frame, made.runs, manner)]
   })
   // What a shot holds no more of, or would not take, stays behind.
@@ -106,23 +107,19 @@ function guidesAlong(
   layer: string,
   where: Pick<Guide, 'take' | 'layer' | 'from'>,
   { known, marks }: Pick<Copies, 'known' | 'marks'>,
-  newId: () => string,
+  ids: ReadonlyMap<string, string>,
 ): Guide[] {
   return clip.guides
     .filter(guide => guide.layer === layer)
     .map(guide => {
       const drawings = guide.laid.drawings.flatMap(id => known.get(id) ?? [])
       const isWhole = drawings.length === guide.laid.drawings.length
-      const numbers = Object.entries(guide.numbers).map(([name, value]) => [
-        name,
-        (typeof value === 'string' && marks.get(value)) || value,
-      ])
       return {
         ...guide,
         ...where,
-        id: newId(),
+        id: ids.get(guide.id) as string,
         from: Math.min(LONGEST_SHOT_FRAMES - 1, where.from + guide.from),
-        numbers: Object.fromEntries(numbers) as Guide['numbers'],
+        numbers: followingInstead(guide.numbers, ids, marks),
         laid: { drawings: isWhole ? drawings : [], beats: [] },
       }
     })

@@ -1,10 +1,9 @@
 import { cycleEnd, withCycle, type Cycle } from '../../time/cycle.ts'
 import { drawingAt, lengthOf, overwrite, plain, type Run } from '../../time/exposure.ts'
-import { cyclesOf } from './layerForm.ts'
 import type { Proposal } from './proposal.ts'
 import type { ShotDocument, Take } from '../model/model.ts'
 import { settle, settleForm, type Room } from './room.ts'
-import { columnOf } from '../model/selectors.ts'
+import { columnOf, cyclesOf } from '../model/selectors.ts'
 
 /*
  * Linked cycles put on the sheet and moved there as a whole. What they would cover is told first, as with any edit; a stretch

@@ -2,7 +2,7 @@ import { cycleEnd, fitOf, patternFrame, periodOf, type Cycle } from '../../time/
 import { lengthOf, runAt, slice, type PlacedRun, type Run } from '../../time/exposure.ts'
 import { replaceStretch, type Following } from '../../time/segment.ts'
 import type { Take } from '../model/model.ts'
-import { columnOf } from '../model/selectors.ts'
+import { columnOf, cycleAt, cyclesOf } from '../model/selectors.ts'
 
 /** One layer of a take as it is edited: its column, and the linked cycles that lie in it. */
 export interface LayerForm {
@@ -10,22 +10,11 @@ export interface LayerForm {
   readonly cycles: readonly Cycle[]
 }
 
-/** The linked cycles of a layer in a take. */
-export const cyclesOf = (take: Take, layer: string): Cycle[] =>
-  Object.values(take.cycles)
-    .filter(cycle => cycle.layer === layer)
-    .sort((a, b) => a.from - b.from)
-
 /** How a layer is timed in a take: its runs, and the linked cycles over them. */
 export const formOf = (take: Take, layer: string): LayerForm => ({
   runs: columnOf(take, layer),
   cycles: cyclesOf(take, layer),
 })
-
-/** The linked cycle that covers a frame of a layer, or null. */
-export function cycleAt(take: Take, layer: string, frame: number): Cycle | null {
-  return cyclesOf(take, layer).find(c => frame >= c.from && frame < cycleEnd(c, take.length)) ?? null
-}
 
 /** The frames around `frame` up to the linked cycles (or the ends of the shot) on either side. */
 export function freeStretch(take: Take, layer: string, frame: number): { from: number; to: number } {

@@ -1,14 +1,11 @@
 import type { Drawing, Layer, ShotDocument } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
-import { find, get } from '../model/table.ts'
+import { get } from '../model/table.ts'
 
 /*
  * Paint layers that are tied to a line layer: their sheets lie under the line drawings of the same number and are exposed
  * with them. What is done to the timing of either is done to the line layer.
  */
-
-/** The layer whose timing a layer shows: the one it follows, or itself. */
-export const timedBy = (document: ShotDocument, layer: string): string => find(document.layers, layer)?.follows ?? layer
 
 /** The paint layers tied to a line layer. */
 export const followersOf = (document: ShotDocument, layer: string): Layer[] =>

@@ -2,11 +2,11 @@ import { cycleEnd, periodOf, withCycles, type Cycle } from '../../time/cycle.ts'
 import { fitTo, lengthOf, placed, plain, shareFrames, slice, type Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
 import type { Following } from '../../time/segment.ts'
-import { cyclesOf, formOf, type LayerForm } from './layerForm.ts'
+import { formOf, type LayerForm } from './layerForm.ts'
 import { proposed, type Proposal } from './proposal.ts'
 import { isAnimated, type ShotDocument, type Take } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
-import { columnOf } from '../model/selectors.ts'
+import { columnOf, cyclesOf } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 
 /*

@@ -2,7 +2,7 @@ import { counted as inWords } from '../../time/counted.ts'
 import { drawingsOf, placed, type Run } from '../../time/exposure.ts'
 import { isAnimated, type ShotDocument, type Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
-import { guidesOf } from '../model/guides.ts'
+import { followingInstead, guidesOf } from '../model/guides.ts'
 import { columnOf, layersInOrder, takesInOrder } from '../model/selectors.ts'
 import { find, get } from '../model/table.ts'
 
@@ -15,9 +15,11 @@ export function copyTake(
   newId: () => string,
 ): Operation[] {
   const last = takesInOrder(document).pop()
-  const copies = guidesOf(document, from).map((guide): Operation => ({
+  const guides = guidesOf(document, from)
+  const ids = new Map(guides.map(guide => [guide.id, newId()]))
+  const copies = guides.map((guide): Operation => ({
     kind: 'guide.add',
-    guide: { ...guide, id: newId(), take: id },
+    guide: { ...guide, id: ids.get(guide.id) as string, take: id, numbers: followingInstead(guide.numbers, ids) },
   }))
   return [
     { kind: 'take.add', take: { ...get(document.takes, from), id, name, order: (last?.order ?? 0) + 1 } },

@@ -1,3 +1,4 @@
+import { cycleEnd, type Cycle } from '../../time/cycle.ts'
 import { drawingAt, drawingsOf, placed, runAt, type PlacedRun } from '../../time/exposure.ts'
 import {
   isStroke,
@@ -184,4 +185,18 @@ export function neighbours(
     if (!isBlank(sheet) && (!keysOnly || sheet.role === 'key')) found.push(drawing)
   }
   return found
+}
+
+/** The layer whose timing a layer shows: the one it follows, or itself. */
+export const timedBy = (document: ShotDocument, layer: string): string => find(document.layers, layer)?.follows ?? layer
+
+/** The linked cycles of a layer in a take. */
+export const cyclesOf = (take: Take, layer: string): Cycle[] =>
+  Object.values(take.cycles)
+    .filter(cycle => cycle.layer === layer)
+    .sort((a, b) => a.from - b.from)
+
+/** The linked cycle that covers a frame of a layer, or null. */
+export function cycleAt(take: Take, layer: string, frame: number): Cycle | null {
+  return cyclesOf(take, layer).find(c => frame >= c.from && frame < cycleEnd(c, take.length)) ?? null
 }

@@ -1,6 +1,6 @@
 import { distance, lerp, type Point } from '../../geometry/point.ts'
 import { namedDrawings, PLAIN_PLAN, softly, told1, wholeSteps } from '../plain.ts'
-import { drawingOf, oneByOne, shownOn, snap, type Plan, type Recipe, type RecipeShot } from '../recipe.ts'
+import { drawingOf, oneByOne, shownOn, snap, type Plan, type Recipe, type RecipeShot, type Way } from '../recipe.ts'
 import { anglesByOffset, jointsOf } from './links.ts'
 import { chainDefaults, refuseChain, type ChainNumbers } from './numbers.ts'
 import { rootThrough } from './spline.ts'
@@ -58,18 +58,18 @@ const AT_REST_PX = 1
 
 function planChain(numbers: ChainNumbers, shot: RecipeShot): ChainPlan {
   const { exposure: n, drive, how } = numbers
-  const way = drive === 'mark' && numbers.follows !== null ? (shot.wayOf?.(numbers.follows) ?? []) : []
-  const followed = way.length > 1 ? way : null
-  const goes = followed ? Math.max(1, followed[followed.length - 1]?.frame ?? 1) : numbers.period
+  const told: string[] = []
+  const followed = drive === 'mark' ? wayFor(numbers, shot, told) : null
+  const loops = drive === 'swing' || (followed?.period ?? null) !== null
+  const last = followed?.places[followed.places.length - 1]?.frame
+  const goes = followed ? (followed.period ?? Math.max(1, last ?? 1)) : numbers.period
   const period = wholeSteps(goes, n)
-  const frames = drive === 'swing' ? period : period + wholeSteps(numbers.after, n)
+  const frames = loops ? period : period + wholeSteps(numbers.after, n)
   const count = frames / n
   const root = followed ? rootThrough(followed) : rootOf(numbers, period)
-  const told: string[] = []
-  if (drive === 'mark' && !followed) told.push('the mark it follows is not placed on two drawings yet: its root stands')
-  const lines = linesOf(numbers, root, period, frames, told)
+  const lines = linesOf(numbers, { root, period, frames, loops }, told)
   const tips = lines.map(line => line[line.length - 1] as Point)
-  const names = namesOf(numbers, lines, period / n)
+  const names = loops && followed ? turnsOf(lines) : namesOf(numbers, lines, period / n)
   if (drive === 'move' && how !== 'spring' && count < 2) told.push('it has one drawing only')
   const left = distance(tips[count - 1] as Point, tips[Math.max(0, count - 2)] as Point)
   if (drive === 'move' && left > AT_REST_PX) told.push(`at the end its tip still moves by ${told1(left)} px a drawing`)
@@ -77,16 +77,40 @@ function planChain(numbers: ChainNumbers, shot: RecipeShot): ChainPlan {
     ...PLAIN_PLAN,
     numbers,
     frames,
-    loops: drive === 'swing',
+    loops,
     drawings: namedDrawings(count, n, names),
     exposures: oneByOne(count, n),
     beats: [...names].flatMap(([i, name]) => (name === 'extreme' ? [] : [{ frame: i * n, name }])),
     marks: ['root', 'tip'],
-    snapped: [snap(drive === 'swing' ? 'frames of a swing' : 'frames of the way', goes, period)],
+    snapped: [snap(loops ? 'frames of a swing' : 'frames of the way', goes, period)],
     told,
     lines,
     speeds: lines.map((_, i) => root.velocity(i * n)),
   }
+}
+
+/**
+ * The way of what a chain follows, where it has one. A turn that its drawings do not fill, or one that it is to be left behind by, is gone once.
+ */
+function wayFor({ exposure: n, how, follows }: ChainNumbers, shot: RecipeShot, told: string[]): Way | null {
+  const way = follows === null ? undefined : shot.wayOf?.(follows)
+  if (!way || way.places.length < 2) {
+    told.push('what it follows has no place on two drawings yet: its root stands')
+    return null
+  }
+  if (way.period === null || how === 'hang') return { ...way, period: null }
+  if (way.period % n === 0) return way
+  told.push(`what it follows comes round in ${way.period} frames, which drawings of ${n} do not fill: it goes once`)
+  return { ...way, period: null }
+}
+
+/** How a chain is moved. */
+interface Moved {
+  readonly root: Root
+  /** frames of a swing, or of the way */
+  readonly period: number
+  readonly frames: number
+  readonly loops: boolean
 }
 
 /** How the root goes: a sine to and fro, rising twice in it; or once, softly, and then it stands. */
@@ -114,24 +138,28 @@ function rootOf({ x, y, across, up, drive }: ChainNumbers, period: number): Root
   }
 }
 
-function linesOf(numbers: ChainNumbers, root: Root, period: number, frames: number, told: string[]): Point[][] {
-  const { exposure: n, link, links, rest, turn, how, drive } = numbers
+function linesOf(numbers: ChainNumbers, moved: Moved, told: string[]): Point[][] {
+  const { exposure: n, link, links, rest, how } = numbers
+  const { root, period, frames, loops } = moved
   const at = Array.from({ length: frames / n }, (_, i) => i * n)
   if (how === 'hang') return leftHanging(numbers, root, at)
   if (how === 'offset') {
-    const fastest = Math.max(1e-9, ...at.map(f => Math.abs(root.velocity(f).x)))
-    const turned = (f: number): number => {
-      if (drive === 'swing') return turn * Math.sin((2 * Math.PI * f) / period)
-      if (drive === 'mark') return (-turn * root.velocity(f).x) / fastest
-      // While it goes the root leans back, most in the middle of the way.
-      return -Math.sign(numbers.across || 1) * turn * Math.sin(Math.PI * Math.min(1, Math.max(0, f / period)))
-    }
+    const turned = turnedBy(numbers, moved)
     return at.map(f => jointsOf(root.at(f), link, anglesByOffset(numbers, rest, turned, f)))
   }
   const spring = { ...numbers, linkPx: link, restRad: rest, links }
-  const ran = drive === 'swing' ? ranRound(spring, root, period) : ranOnce(spring, root, frames)
+  const ran = loops ? ranRound(spring, root, period) : ranOnce(spring, root, frames)
   if (!ran.settled) told.push('it does not settle: more damping, more air or fewer links would')
   return at.map(f => jointsOf(root.at(f), link, ran.angles[f] as readonly number[]))
+}
+
+/** By how much the root turns from rest on a frame: with its swing; else it leans back while it goes, most where it is fastest. */
+function turnedBy({ drive, turn, across }: ChainNumbers, { root, period }: Moved): (frame: number) => number {
+  if (drive === 'swing') return f => turn * Math.sin((2 * Math.PI * f) / period)
+  if (drive === 'move')
+    return f => -Math.sign(across || 1) * turn * Math.sin(Math.PI * Math.min(1, Math.max(0, f / period)))
+  const fastest = Math.max(...Array.from({ length: period }, (_, f) => Math.abs(root.velocity(f).x)))
+  return f => (fastest > 0 ? (-turn * root.velocity(f).x) / fastest : 0)
 }
 
 /** The tip stays where it was while the root leaves, as far as the chain can stretch; then it comes after, ever faster. */
@@ -192,6 +220,14 @@ function namesOf(numbers: ChainNumbers, lines: readonly (readonly Point[])[], st
       break
     }
   }
+  return names
+}
+
+/** Of a chain that goes round: the drawings where its tip is farthest to either side of its root. */
+function turnsOf(lines: readonly (readonly Point[])[]): Map<number, string> {
+  const beside = lines.map(line => (line[line.length - 1] as Point).x - (line[0] as Point).x)
+  const names = new Map<number, string>([[0, 'start']])
+  for (const far of [Math.max(...beside), Math.min(...beside)]) names.set(beside.indexOf(far), 'extreme')
   return names
 }
 

@@ -1,7 +1,7 @@
 import {
   DEGREE,
   EXPOSURE,
-  MARK_ID,
+  FOLLOWED,
   ON_OFF,
   oneOf,
   PLACE,
@@ -24,9 +24,9 @@ export interface ChainNumbers {
   readonly rest: number
   /** offset: as the root did before. spring: by weight and springs. hang: the tip is left behind, then comes after */
   readonly how: 'offset' | 'spring' | 'hang'
-  /** swing: the root goes to and fro for ever. move: it goes once, and stops. mark: it goes where a mark goes */
+  /** swing: the root goes to and fro for ever. move: it goes once, and stops. mark: it goes where a mark or a point of another guide goes */
   readonly drive: 'swing' | 'move' | 'mark'
-  /** the id of that mark */
+  /** that mark by its id, or a point of another guide */
   readonly follows: string | null
   /** how far the root goes to either side, or altogether */
   readonly across: number
@@ -64,7 +64,7 @@ const ALLOWED: AllowedNumbers<ChainNumbers> = {
   rest: real(-Math.PI, Math.PI),
   how: oneOf('offset', 'spring', 'hang'),
   drive: oneOf('swing', 'move', 'mark'),
-  follows: MARK_ID,
+  follows: FOLLOWED,
   across: LENGTH,
   up: LENGTH,
   turn: real(0, Math.PI),

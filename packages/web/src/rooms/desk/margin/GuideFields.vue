@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { recipeShot, type Guide, type GuideNumber } from '@unhurried/core/document'
-import { earthGravity } from '@unhurried/core/motion'
+import { pointsToFollow, recipeShot, type Guide, type GuideNumber } from '@unhurried/core/document'
+import { earthGravity, followedPoint } from '@unhurried/core/motion'
 import { computed, ref } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
 import type { Field } from '../../../recipes/recipe.ts'
@@ -18,7 +18,7 @@ const recipe = computed(() => deskOf(props.guide))
 const whole = ref(false)
 const why = ref('')
 const isAsked = (name: string, field: Field): boolean =>
-  recipe.value.main.includes(name) || (field.kind === 'mark' && field.when(props.guide.numbers))
+  recipe.value.main.includes(name) || (field.kind === 'followed' && field.when(props.guide.numbers))
 const shown = computed(() =>
   Object.entries(recipe.value.fields).filter(
     (entry): entry is [string, Field] => entry[1] !== undefined && (whole.value || isAsked(entry[0], entry[1])),
@@ -29,8 +29,22 @@ function asked({ times = 1, places = 4 }: NumberAsked, value: GuideNumber | unde
   return typeof value === 'number' ? Math.round(value * times * 10 ** places) / 10 ** places : null
 }
 const take = (name: string, value: GuideNumber) => (why.value = acts.change(props.guide, { [name]: value }) ?? '')
-/** Marks that something can follow: points, of whatever layer. */
-const marks = computed(() => Object.values(shot.document?.marks ?? {}).filter(mark => mark.kind === 'point'))
+/** What a guide can follow: marks that are points, of whatever layer, and points of the other guides of its take. */
+const followed = computed(() => {
+  const { document } = shot
+  if (!document) return []
+  const marks = Object.values(document.marks).filter(mark => mark.kind === 'point')
+  const others = pointsToFollow(document, props.guide).map(
+    ({ guide, points }) =>
+      [
+        `${deskOf(guide).words} from ${guide.from + 1}`,
+        points.map(point => [followedPoint({ guide: guide.id, point }), point] as const),
+      ] as const,
+  )
+  return [['marks', marks.map(mark => [mark.id, mark.name] as const)] as const, ...others].filter(
+    ([, things]) => things.length > 0,
+  )
+})
 /** Gravity as on earth, to a thousandth; null while the shot has no scale. */
 const earth = computed(() => {
   const scale = shot.document?.scale
@@ -88,13 +102,15 @@ function takeNumber(name: string, field: NumberAsked, value: number | null): voi
         @change="event => take(name, (event.target as HTMLInputElement).checked)"
       />
       <select
-        v-else-if="field.kind === 'mark'"
+        v-else-if="field.kind === 'followed'"
         :value="guide.numbers[name] ?? ''"
         :disabled="disabled"
         @change="event => take(name, (event.target as HTMLSelectElement).value || null)"
       >
         <option value="">none</option>
-        <option v-for="mark in marks" :key="mark.id" :value="mark.id">{{ mark.name }}</option>
+        <optgroup v-for="[of, things] in followed" :key="of" :label="of">
+          <option v-for="[value, words] in things" :key="value" :value="value">{{ words }}</option>
+        </optgroup>
       </select>
       <select
         v-else
