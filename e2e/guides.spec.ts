@@ -101,6 +101,41 @@ test('a bounce is put on the paper, nudged by pointer, key and field, laid on th
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).guides)).toEqual([])
 })
 
+test('a chain hangs on the head of a walk, by keys alone: it goes round with it, comes along, and is laid beside it', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 48, fps: 24, width: 1280, height: 720 })
+  await openDesk(page, world, shot)
+  await openGuides(page)
+  await recipes(page).getByRole('button', { name: 'walk' }).press('Enter')
+  const walk = drawer(page).getByRole('region', { name: 'Guide: walk' })
+  await expect(walk).toContainText('figure, 1–16')
+  await drawer(page).getByRole('button', { name: 'another movement' }).press('Enter')
+  await recipes(page).getByRole('button', { name: 'chain' }).press('Enter')
+  const chain = drawer(page).getByRole('region', { name: 'Guide: chain' })
+  const handles = page.locator('svg.handles g', { hasText: 'chain, ' })
+  await expect(handles).toHaveCount(3)
+  await chain.getByLabel('its root').selectOption({ label: 'follows something' })
+  await expect(chain).toContainText('no place on two drawings yet')
+  await expect(chain.getByLabel('frames of that')).toBeHidden()
+  await chain.getByLabel('that is').selectOption({ label: 'head' })
+  await expect(chain).toContainText('figure, 1–16')
+  await expect(handles).toHaveCount(0)
+  // The walk changes, and the chain with it; what follows itself is not offered.
+  await walk.getByLabel(/^a step/).first().fill('12')
+  await walk.getByLabel(/^a step/).first().press('Enter')
+  await expect(chain).toContainText('figure, 1–24')
+  await chain.getByRole('button', { name: /^lay 12 drawings/ }).press('Enter')
+  await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings).length).toBe(12)
+  await page.reload()
+  await expect(drawer(page).getByRole('region', { name: 'Guide: chain' }).getByLabel('that is')).toHaveValue(/:head$/)
+  // Without the walk it stands, and says so.
+  await drawer(page).getByRole('region', { name: 'Guide: walk' }).getByRole('button', { name: 'remove' }).press('Enter')
+  await expect(drawer(page).getByRole('region', { name: 'Guide: chain' })).toContainText('no place on two drawings yet')
+})
+
 test('where the shot is too short the ways out are given, and nothing is half done', async ({ page, world }) => {
   await enter(page, world)
   const shot = await newShot(page, world, { frames: 20, fps: 24 })

@@ -105,6 +105,8 @@ export interface RecipeDesk<N extends object> {
   readonly main: readonly (keyof N & string)[]
   readonly fields: Readonly<Partial<Record<keyof N & string, Field>>>
   readonly handles: Readonly<Record<string, Handle<N>>>
+  /** fields and handles that mean nothing as its other numbers are: they are not asked for */
+  readonly idle?: (numbers: N) => readonly string[]
   /** ways to set many of its numbers at once, by name */
   readonly ways?: Readonly<Record<string, (numbers: N, shot: RecipeShot) => N>>
   /** the planned mark where the middle of what is drawn belongs */

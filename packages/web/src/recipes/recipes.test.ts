@@ -36,6 +36,24 @@ describe.each(RECIPE_NAMES)('%s at the desk', recipe => {
   })
 })
 
+test('what a chain does not go by as it is, is not asked for; all of it is asked for some way', () => {
+  const { idle, fields, handles } = deskOf({ recipe: 'chain' })
+  const defaults = { ...RECIPES.chain.defaults(SHOT) }
+  const idleWhen = (patch: Partial<typeof defaults>) => idle?.({ ...defaults, ...patch } as never) ?? []
+  const ways = (['offset', 'spring', 'hang'] as const).flatMap(how =>
+    (['swing', 'move', 'mark'] as const).map(drive =>
+      idleWhen({ how, drive, follows: drive === 'mark' ? 'hip' : null }),
+    ),
+  )
+  for (const names of ways) expect(names.filter(name => !(name in fields) && !(name in handles))).toEqual([])
+  expect(
+    [...Object.keys(fields), ...Object.keys(handles)].filter(name => ways.every(way => way.includes(name))),
+  ).toEqual([])
+  expect(idleWhen({ how: 'spring' })).toEqual(expect.arrayContaining(['lag', 'hangs', 'follows']))
+  expect(idleWhen({ drive: 'mark' })).not.toContain('root')
+  expect(idleWhen({ drive: 'mark', follows: 'walk:hip' })).toEqual(expect.arrayContaining(['root', 'tip', 'period']))
+})
+
 test('what is refused is told in the words and the unit it was asked for in', () => {
   const desk = deskOf({ recipe: 'bounce' })
   const refused = (more: object) => {

@@ -356,6 +356,30 @@ describe('a guide laid again', () => {
     expect(goes.takes[FIRST.take]?.paths[FIRST.background]?.use).toBe('ground')
   })
 
+  test('its sheet is shown as long as nothing else is, however long a strip takes to pass: nothing has to be asked', () => {
+    const where = { take: FIRST.take, layer: FIRST.background, from: 16 }
+    const runsOf = (start: ShotDocument) => {
+      const guided = after(start, freshGuide(start, 'scroll', where, 'acorn'))
+      expect(guidePlan(guided, acorn(guided)).frames).toBeGreaterThan(48)
+      const laid = lay(guided)
+      const take = currentTake(laid)
+      expect(take.length).toBe(48)
+      return columnOf(take, FIRST.background).map(run => run.frames)
+    }
+    expect(runsOf(fresh(48))).toEqual([16, 32])
+    const later = after(fresh(48), [
+      { kind: 'drawing.add', drawing: { ...sampleDrawing('hill', 1), layer: FIRST.background } },
+      {
+        kind: 'exposure.write',
+        take: FIRST.take,
+        layer: FIRST.background,
+        from: 40,
+        runs: [{ drawing: 'hill', frames: 8 }],
+      },
+    ])
+    expect(runsOf(later)).toEqual([16, 24, 8])
+  })
+
   test('the ground passes as fast as what walks on the spot in the take', () => {
     const start = fresh(100)
     const walking = after(start, freshGuide(start, 'walk', { take: FIRST.take, layer: L, from: 0 }, 'acorn'))

@@ -142,7 +142,7 @@ function onTheSheet(
   const drawings = sheets.map(sheet => sheet.drawing)
   const runs = plan.exposures.map(({ drawing, frames }): Run => ({
     drawing: (drawings[drawing] as Drawing).id,
-    frames,
+    frames: plan.onlyMoves ? heldFrames(take, guide, frames) : frames,
   }))
   const change = changeFor(document, take, guide, plan, runs, newId, manner)
   const first: Operation[] = [
@@ -168,6 +168,18 @@ function onTheSheet(
   ])
 }
 
+/** Frames that what lies on a layer that only moves is shown: as long as nothing else is, however long the plan is. */
+function heldFrames(take: Take, guide: Guide, planned: number): number {
+  const ids = new Set(guide.laid.drawings)
+  const isOther = (run: Run) => run.drawing !== null && !ids.has(run.drawing)
+  const later = [
+    take.length,
+    ...placed(columnOf(take, guide.layer)).flatMap(run => (isOther(run) ? run.start : [])),
+    ...cyclesOf(take, guide.layer).map(cycle => cycle.from),
+  ].filter(start => start > guide.from)
+  return later.length > 0 ? Math.min(...later) - guide.from : planned
+}
+
 /** How the sheet changes: in place of what was laid before, or where the guide begins. */
 function changeFor(
   document: ShotDocument,
@@ -185,7 +197,7 @@ function changeFor(
   const [first, last] = [shown[0], shown[shown.length - 1]]
   if (first && last) return putInPlace(take, guide, runs, ids, first.start, last.start + last.frames, manner)
   if (plan.loops && isFreeFrom(take, guide)) return linkedToTheEnd(take, guide, { id: newId(), pattern: runs })
-  return putAt(take, guide, plan.frames, runs, manner)
+  return putAt(take, guide, lengthOf(runs), runs, manner)
 }
 
 /** Exposures in place of those that were laid on frames [a, b), wherever the guide begins now. */

@@ -23,6 +23,13 @@ const THOUSANDTH = 1000
 /** half a turn, in whole thousandths */
 const MOST_RAD = 3.141
 
+/** What only one way of following goes by. */
+const BY: Record<NumbersOf<'chain'>['how'], readonly string[]> = {
+  offset: ['turn', 'lag', 'growth', 'relative'],
+  spring: ['own', 'damping', 'weight', 'air', 'gravity'],
+  hang: ['hangs', 'stretch'],
+}
+
 export const chain: RecipeDesk<NumbersOf<'chain'>> = {
   words: 'chain',
   says: 'a tail, strap, scarf or lock of hair that follows what it hangs on',
@@ -37,6 +44,8 @@ export const chain: RecipeDesk<NumbersOf<'chain'>> = {
     after: frames('afterwards'),
     exposure: EACH_DRAWING,
     links: count('links'),
+    link: px('each is long'),
+    rest: degrees('at rest'),
     lag: frames('each later by', 0.5),
     growth: bare('each turns more', 0.05, 'times'),
     relative: onOff('turns add up'),
@@ -48,6 +57,13 @@ export const chain: RecipeDesk<NumbersOf<'chain'>> = {
     hangs: count('drawings left behind'),
     stretch: share('stretches by'),
   },
+  idle: ({ how, drive, follows }) => [
+    ...Object.entries(BY).flatMap(([way, fields]) => (way === how ? [] : fields)),
+    ...(drive === 'swing' ? ['after'] : []),
+    ...(drive === 'mark' ? ['period', 'up'] : ['follows']),
+    // It hangs where what it follows is: its own place is no longer asked.
+    ...(drive === 'mark' && follows !== null ? ['root', 'tip', 'across'] : []),
+  ],
   handles: {
     root: placeHandle('its root'),
     tip: {

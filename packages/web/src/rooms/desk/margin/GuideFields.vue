@@ -19,11 +19,13 @@ const whole = ref(false)
 const why = ref('')
 const isAsked = (name: string, field: Field): boolean =>
   recipe.value.main.includes(name) || (field.kind === 'followed' && field.when(props.guide.numbers))
-const shown = computed(() =>
-  Object.entries(recipe.value.fields).filter(
-    (entry): entry is [string, Field] => entry[1] !== undefined && (whole.value || isAsked(entry[0], entry[1])),
-  ),
-)
+const shown = computed(() => {
+  const idle = recipe.value.idle?.(props.guide.numbers) ?? []
+  return Object.entries(recipe.value.fields).filter(
+    (entry): entry is [string, Field] =>
+      entry[1] !== undefined && !idle.includes(entry[0]) && (whole.value || isAsked(entry[0], entry[1])),
+  )
+})
 /** A number as it is asked for: in its own unit, not longer than it need be. */
 function asked({ times = 1, places = 4 }: NumberAsked, value: GuideNumber | undefined): number | null {
   return typeof value === 'number' ? Math.round(value * times * 10 ** places) / 10 ** places : null

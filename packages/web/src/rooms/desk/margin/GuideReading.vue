@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { marksOf } from '@unhurried/core/document'
+import { marksOf, type Guide } from '@unhurried/core/document'
 import { distance } from '@unhurried/core/geometry'
 import { heldAgainst } from '@unhurried/core/measure'
 import { expectedOf, shownOn } from '@unhurried/core/motion'
@@ -10,7 +10,8 @@ import { useGuides } from '../../../stores/guides.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 
-/** The present drawing held against the guide of its layer: what was planned, and what was drawn. */
+/** The present drawing held against a guide of its layer: what was planned, and what was drawn. */
+const props = defineProps<{ guide: Guide }>()
 const desk = useDesk()
 const guides = useGuides()
 const measure = useMeasure()
@@ -26,7 +27,7 @@ interface Row {
 
 const held = computed(() => {
   const { drawing } = desk
-  const here = guides.here.find(({ guide }) => guide.layer === desk.timedLayer)
+  const here = guides.here.find(({ guide }) => guide.id === props.guide.id && guide.layer === desk.timedLayer)
   if (!drawing || !here) return null
   const { guide, plan, frame } = here
   // What was laid for a drawing of the plan is held against that one, wherever it is exposed.

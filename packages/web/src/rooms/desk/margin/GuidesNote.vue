@@ -130,7 +130,7 @@ const goTo = (guide: Guide) => {
       </p>
       <GuideVariants :guide="guide" :disabled="!acts.mayChange(guide)" />
       <GuideFields :guide="guide" :disabled="!acts.mayChange(guide)" />
-      <GuideReading v-if="guide.layer === desk.timedLayer && guides.here.some(one => one.guide.id === guide.id)" />
+      <GuideReading :guide="guide" />
       <p v-if="snappedWords(plan)" class="soft told">{{ snappedWords(plan) }}, so that drawings fall on exposures</p>
       <p v-for="sentence in plan.told" :key="sentence" class="soft told">{{ sentence }}</p>
       <p v-if="laid.drawings.length" class="soft told">{{ laidWords(laid) }}</p>

@@ -23,7 +23,9 @@ const handles = computed(() =>
     .filter(({ guide }) => guide.layer === desk.timedLayer && acts.mayChange(guide) && guides.hasHandles(guide))
     .flatMap(({ guide }) => {
       const recipe = deskOf(guide)
-      return Object.entries(recipe.handles).map(([name, handle]): PaperHandle => ({
+      const idle = recipe.idle?.(guide.numbers) ?? []
+      const handles = Object.entries(recipe.handles).filter(([name]) => !idle.includes(name))
+      return handles.map(([name, handle]): PaperHandle => ({
         id: `${guide.id} ${name}`,
         name: `${recipe.words}, ${handle.words}: drag it`,
         look: handle.goes === 'up and down' ? 'guide level' : 'guide',
