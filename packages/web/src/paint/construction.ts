@@ -8,6 +8,7 @@ import {
   type RecipeName,
 } from '@unhurried/core/motion'
 import type { Brush } from './nibs.ts'
+import type { Size } from './view.ts'
 
 /** Writes constructions as thin lines of one width on the screen; `only` leaves out parts of other names; small pictures go without the middles of bodies. */
 export function constructionOn(
@@ -118,6 +119,7 @@ export function paintConstructions(
   canvas: HTMLCanvasElement,
   matrix: Matrix,
   density: number,
+  paper: Size,
   guides: readonly SeenGuide[],
   withOthers = true,
 ): void {
@@ -128,6 +130,8 @@ export function paintConstructions(
   brush.strokeStyle = GUIDE_COLOUR
   for (const { guide, plan, frame, carried } of guides) {
     const on = (at: number): Matrix[] => (carried?.(at) ?? [IDENTITY]).map(one => after(one, matrix))
+    brush.save()
+    if (plan.path?.closes) keepOnPaper(brush, matrix, paper)
     brush.lineWidth = 1
     const strength = guide.dimmed ? DIMMED : 1
     brush.globalAlpha = 0.3 * strength
@@ -137,6 +141,22 @@ export function paintConstructions(
     brush.lineWidth = 1.4
     brush.globalAlpha = 0.95 * strength
     for (const one of on(frame)) figureOf(guide.recipe, plan, frame, constructionOn(brush, one))
+    brush.restore()
   }
   brush.restore()
+}
+
+/** A strip without end is seen in the picture only. */
+function keepOnPaper(brush: CanvasRenderingContext2D, matrix: Matrix, { width, height }: Size): void {
+  brush.beginPath()
+  for (const corner of [
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ]) {
+    const { x, y } = map(matrix, corner)
+    brush.lineTo(x, y)
+  }
+  brush.clip()
 }

@@ -60,7 +60,9 @@ export function layGuide(
 ): Proposal {
   const cycle = linkedBefore(document, take, guide)
   // A loop that was set by laying follows what is laid; any other is the animator's.
-  const sets = take.loop === null || (cycle !== null && isRound(take.loop, cycle))
+  const isIts = take.loop === null || (cycle !== null && isRound(take.loop, cycle))
+  // What passes while something else is played is no reason to play it round.
+  const sets = isIts && !guidePlan(document, guide).onlyMoves
   const unused = laidAlready(document, guide).drawings.slice(guidePlan(document, guide).drawings.length)
   const step = inTurn(document, take.id, [
     (now, here) => (cycle && cycle.from !== guide.from ? movedThere(now, here, guide, cycle, manner) : NOTHING),
@@ -196,7 +198,7 @@ function changeFor(
   const shown = placed(columnOf(take, guide.layer)).filter(run => run.drawing !== null && ids.has(run.drawing))
   const [first, last] = [shown[0], shown[shown.length - 1]]
   if (first && last) return putInPlace(take, guide, runs, ids, first.start, last.start + last.frames, manner)
-  if (plan.loops && isFreeFrom(take, guide)) return linkedToTheEnd(take, guide, { id: newId(), pattern: runs })
+  if (plan.loops && !plan.onlyMoves && isFreeFrom(take, guide)) return linkedToTheEnd(take, guide, { id: newId(), pattern: runs })
   return putAt(take, guide, lengthOf(runs), runs, manner)
 }
 

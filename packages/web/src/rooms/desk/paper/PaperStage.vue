@@ -115,7 +115,7 @@ function paintMarks(): void {
     correction: showsWay ? signs.correction.value : null,
   })
   if (!props.playing) {
-    if (!sight.flippedTo) paintConstructions(canvas, matrix.value, pixelRatio.value, laid.here)
+    if (!sight.flippedTo) paintConstructions(canvas, matrix.value, pixelRatio.value, shot.document.format, laid.here)
     paintAids(canvas, matrix.value, pixelRatio.value, shot.document.format, sight.aids, signs.everything.value)
   }
 }
@@ -123,9 +123,9 @@ function paintMarks(): void {
 /** While it plays, constructions move along at the shot's rate. */
 function moveGuides(frame: number): void {
   const canvas = guides?.value
-  if (!canvas || laid.all.length === 0) return
+  if (!canvas || !shot.document || laid.all.length === 0) return
   canvas.getContext('2d')?.reset()
-  paintConstructions(canvas, matrix.value, pixelRatio.value, laid.seenOn(frame), false)
+  paintConstructions(canvas, matrix.value, pixelRatio.value, shot.document.format, laid.seenOn(frame), false)
 }
 
 let asked = 0
