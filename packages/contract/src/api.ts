@@ -1,4 +1,4 @@
-import { ASSET_KINDS } from '@unhurried/core/assets'
+import { ASSET_KINDS, type AssetName } from '@unhurried/core/assets'
 import { LIMITS } from '@unhurried/core/document'
 import { BATCHES_PER_REQUEST, type Drawing as CoreDrawing } from '@unhurried/core/document'
 import { z } from 'zod'
@@ -178,6 +178,9 @@ export const VersionsReply = z.object({
 export const MOST_SAMPLE_IDS = 100
 
 /** `?ids=a,b,c`: only these strokes; without it all of the shot's. */
+/** What a stored thing is that is sent ahead of the batch that uses it. */
+export const AssetQuery = z.strictObject({ kind: z.enum(Object.keys(ASSET_KINDS) as [AssetName, ...AssetName[]]) })
+
 export const SamplesQuery = z.strictObject({
   ids: z
     .string()

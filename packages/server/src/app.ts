@@ -13,6 +13,7 @@ import { shotRoutes } from './http/shots.ts'
 import { streams, type StreamLimits } from './http/streams.ts'
 import { accessService } from './services/access.ts'
 import { accountService } from './services/accounts.ts'
+import { aheadService } from './services/ahead.ts'
 import type { Announcer } from './services/announcer.ts'
 import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
@@ -59,7 +60,13 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   const routers = [
     sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
     shelfRoutes(films, bin, journal, access, log),
-    shotRoutes(journal, access, streams(deps.announcer, journal, deps.streamLimits ?? STREAMS), epoch),
+    shotRoutes(
+      journal,
+      access,
+      streams(deps.announcer, journal, deps.streamLimits ?? STREAMS),
+      aheadService(source),
+      epoch,
+    ),
   ]
   for (const router of routers) app.use(router.routes())
   if (deps.clientFolder) for (const part of client(deps.clientFolder)) app.use(part)

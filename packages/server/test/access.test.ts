@@ -3,7 +3,7 @@ import { MemberRow } from '../src/db/entities.ts'
 import { bench, filmWithShot, newDrawing, ORIGIN, PASSWORD, SHOT, visitor, type Visitor } from './harness.ts'
 import request from 'supertest'
 
-type Method = 'get' | 'post' | 'patch' | 'delete'
+type Method = 'put' | 'get' | 'post' | 'patch' | 'delete'
 let b: Awaited<ReturnType<typeof bench>>
 let owner: Visitor
 let film: string
@@ -30,6 +30,7 @@ const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own']
   ['get', `/api/shots/${shot}/versions?drawing=d1`, undefined, 'look'],
   ['get', `/api/shots/${shot}/events`, undefined, 'look'],
   ['post', `/api/shots/${shot}/journal`, { since: 0, batches: [newDrawing('d9', 9)], samples: {} }, 'draw'],
+  ['put', `/api/shots/${shot}/assets/a1?kind=samples`, undefined, 'draw'],
   ['patch', `/api/shots/${shot}`, { name: 'Mine now' }, 'draw'],
   ['post', `/api/shots/${shot}/duplicate`, {}, 'draw'],
   ['post', `/api/shots/${shot}/remove`, {}, 'draw'],
@@ -41,7 +42,7 @@ const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own']
 ]
 
 async function everything() {
-  const tables = ['films', 'shots', 'journal', 'snapshots', 'assets']
+  const tables = ['films', 'shots', 'journal', 'snapshots', 'assets', 'assets_ahead']
   const rows = await Promise.all(tables.map(t => b.source.query(`SELECT * FROM ${t} ORDER BY 1, 2`)))
   return JSON.stringify(rows)
 }

@@ -265,6 +265,66 @@ describe('bad input changes nothing and is named', () => {
     ])
   })
 
+  describe('what is sent ahead', () => {
+    const ahead = (id: string, bytes: Buffer, kind = 'picture', type = 'application/octet-stream') =>
+      agent.put(`/api/shots/${shot}/assets/${id}?kind=${kind}`).set('Content-Type', type).send(bytes)
+    const waiting = async () =>
+      (await b.source.query('SELECT id FROM assets_ahead WHERE shot_id = $1 ORDER BY id', [shot])).map(
+        ({ id }: { id: string }) => id,
+      )
+    const lying = (id: string, picture: string): Batch =>
+      batch(`lay-${id}`, {
+        kind: 'elements.add',
+        drawing: 'd1',
+        elements: [{ id, kind: 'picture', z: 1, matrix: null, picture, widthPx: 2, heightPx: 1, opacity: 1 }],
+      })
+
+    test('waits until a batch uses it, is counted then, and is not sent with it', async () => {
+      expect([(await ahead('p1', PNG)).status, (await ahead('p1', PNG)).status]).toEqual([200, 200])
+      expect((await ahead('p2', PNG)).status).toBe(200)
+      expect(await waiting()).toEqual(['p1', 'p2'])
+      // Nobody is told of it, and a batch that is refused leaves it where it is.
+      expect((await post(agent, shot, [lying('x', 'p1')])).body.refused[0].code).toBe('unknown-drawing')
+      const { body } = await post(agent, shot, [newDrawing('d1', 1), lying('a', 'p1'), lying('b', 'p1')])
+      expect(body.done).toEqual(['add-d1', 'lay-a', 'lay-b'])
+      expect(await waiting()).toEqual(['p2'])
+      const [{ n, bytes }] = await b.source.query(
+        'SELECT count(*)::int AS n, (SELECT stroke_bytes::int FROM shots WHERE id = $1) AS bytes FROM assets WHERE shot_id = $1',
+        [shot],
+      )
+      expect([n, bytes]).toEqual([1, PNG.length])
+      // Sent once more behind its batch: known, and counted once.
+      expect((await ahead('p1', PNG)).status).toBe(200)
+      expect((await post(agent, shot, [lying('c', 'p1')])).body.done).toEqual(['lay-c'])
+      expect((await b.source.query('SELECT stroke_bytes::int AS s FROM shots WHERE id = $1', [shot]))[0].s).toBe(
+        PNG.length,
+      )
+    })
+
+    test('is refused when it is not what it says, is too much, or has a name or a kind that is none', async () => {
+      const cut = await ahead('p1', PNG.subarray(0, 40))
+      expect([cut.status, cut.body.message]).toEqual([400, 'What was sent is no picture that can be kept: cut-short.'])
+      expect((await ahead('p1', PNG, 'samples')).status).toBe(400)
+      expect((await ahead('p1', PNG, 'clip')).status).toBe(400)
+      expect((await ahead('p%20 1', PNG)).status).toBe(400)
+      expect((await ahead('p1', PNG, 'picture', 'application/json')).status).toBe(400)
+      expect((await ahead('p1', Buffer.alloc(4 * 1024 * 1024 + 1))).status).toBe(413)
+      await b.source.query('UPDATE shots SET stroke_bytes = $2 WHERE id = $1', [shot, STROKE_BYTES_PER_SHOT - 10])
+      const full = await ahead('p1', PNG)
+      expect([full.status, full.body.message]).toEqual([413, expect.stringContaining('more than it may hold')])
+      expect(await waiting()).toEqual([])
+    })
+
+    test('what nothing used for a day is let go, and is unknown then', async () => {
+      await ahead('p1', PNG)
+      await b.source.query("UPDATE assets_ahead SET created_at = now() - interval '25 hours'")
+      await ahead('p2', PNG)
+      expect(await waiting()).toEqual(['p2'])
+      const { body } = await post(agent, shot, [newDrawing('d1', 1), lying('a', 'p1')])
+      expect(body.refused).toEqual([{ id: 'lay-a', code: 'unknown-asset', what: 'p1' }])
+    })
+  })
+
   test('a known name with other content is refused, and not answered as done', async () => {
     await post(agent, shot, [newDrawing('d1', 1), stroke('a')])
     const other = { ...stroke('a'), ops: stroke('b').ops }

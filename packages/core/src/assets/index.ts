@@ -1,3 +1,4 @@
 export * from './asset.ts'
 export * from './table.ts'
 export * from './picture.ts'
+export * from './incoming.ts'

@@ -1,6 +1,7 @@
 import 'reflect-metadata'
 import pg from 'pg'
 import { DataSource } from 'typeorm'
+import { Ahead1764900000000 } from './ahead.ts'
 import { Assets1764600000000 } from './assets.ts'
 import { ENTITIES } from './entities.ts'
 import { First1764000000000 } from './firstMigration.ts'
@@ -44,6 +45,7 @@ const sourceFor = (url: string, connections: number): DataSource =>
       Habits1764100000000,
       Keeping1764200000000,
       Assets1764600000000,
+      Ahead1764900000000,
     ],
     synchronize: false,
     extra: { max: connections, ...CONNECTION },

@@ -1,5 +1,7 @@
 import Router from '@koa/router'
-import { JournalQuery, LARGEST_POST, RowId, SamplesQuery, VersionsQuery } from '@unhurried/contract'
+import { AssetQuery, Id, JournalQuery, LARGEST_POST, RowId, SamplesQuery, VersionsQuery } from '@unhurried/contract'
+import { ASSET_KINDS } from '@unhurried/core/assets'
+import type { AheadService } from '../services/ahead.ts'
 import type { AccessService, ShotAccess, Wish } from '../services/access.ts'
 import { toCard } from '../services/films.ts'
 import type { JournalRoom } from '../services/journalRoom.ts'
@@ -14,6 +16,7 @@ export function shotRoutes(
   journal: JournalRoom,
   access: AccessService,
   streams: Streams,
+  ahead: AheadService,
   epoch: () => Promise<string>,
 ): Router<RequestState> {
   const router = new Router<RequestState>()
@@ -51,6 +54,13 @@ export function shotRoutes(
     const account = signedIn(ctx)
     const { shot } = await open(ctx, 'draw')
     answer(ctx, await journal.post(shot, account.id, await bodyBytes(ctx, LARGEST_POST)))
+  })
+  router.put('/api/shots/:shot/assets/:id', async ctx => {
+    const { shot } = await open(ctx, 'draw')
+    const { kind } = parse(AssetQuery, ctx.query)
+    const bytes = await bodyBytes(ctx, ASSET_KINDS[kind].mostBytes, 'application/octet-stream')
+    await ahead.take(shot.id, parse(Id, ctx.params.id), kind, bytes)
+    ctx.body = {}
   })
   router.get('/api/shots/:shot/events', async ctx => {
     signedIn(ctx)

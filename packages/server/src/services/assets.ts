@@ -27,19 +27,38 @@ export interface AssetShelf {
   use(refs: readonly AssetRef[], sent: Sent): void
   /** what was used and is new, to be written down; nothing else is kept */
   fresh(): readonly { readonly id: string; readonly kind: string; readonly bytes: Buffer }[]
+  /** what was used and had been sent ahead, by id: to be kept from now on */
+  fromAhead(): readonly string[]
+}
+
+/** A stored thing as it is known here. */
+interface Known {
+  readonly kind: string
+  readonly hash: string
+  /** its bytes, where it was sent ahead and nothing uses it yet */
+  readonly aheadBytes: number | null
 }
 
 /** Looks all the things that some batches use up at once. */
 export async function assetShelf(tx: EntityManager, shotId: string, wanted: readonly AssetRef[]): Promise<AssetShelf> {
   const ids = [...new Set(wanted.map(({ id }) => id))]
-  const rows: { id: string; kind: string; hash: Buffer }[] =
+  const rows: { id: string; kind: string; hash: Buffer; ahead: number | null }[] =
     ids.length === 0
       ? []
-      : await tx.query('SELECT id, kind, sha256(bytes) AS hash FROM assets WHERE shot_id = $1 AND id = ANY($2)', [
-          shotId,
-          ids,
-        ])
-  const known = new Map(rows.map(row => [row.id, { kind: row.kind, hash: row.hash.toString('hex') }]))
+      : await tx.query(
+          `SELECT id, kind, sha256(bytes) AS hash, octet_length(bytes) AS ahead FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2)
+           UNION ALL SELECT id, kind, sha256(bytes), NULL FROM assets WHERE shot_id = $1 AND id = ANY($2)`,
+          [shotId, ids],
+        )
+  // What is stored already counts for more than what was sent ahead under the same name.
+  const storedLast = [...rows.filter(row => row.ahead !== null), ...rows.filter(row => row.ahead === null)]
+  const known = new Map(
+    storedLast.map(({ id, kind, hash, ahead }): [string, Known] => [
+      id,
+      { kind, hash: hash.toString('hex'), aheadBytes: ahead },
+    ]),
+  )
+  const moved: string[] = []
   const fresh: { id: string; kind: string; bytes: Buffer }[] = []
   const checked = new WeakMap<Buffer, Map<string, boolean>>()
 
@@ -65,13 +84,22 @@ export async function assetShelf(tx: EntityManager, shotId: string, wanted: read
       if (bytes) return stored || isFit(ref.kind, bytes) ? null : 'unfit-asset'
       return stored ? null : 'unknown-asset'
     },
-    adds: (refs, sent) => news(refs, sent).reduce((sum, [, bytes]) => sum + bytes.length, 0),
+    adds: (refs, sent) =>
+      news(refs, sent).reduce((sum, [, bytes]) => sum + bytes.length, 0) +
+      [...new Set(refs.map(({ id }) => id))].reduce((sum, id) => sum + (known.get(id)?.aheadBytes ?? 0), 0),
     use(refs, sent) {
       for (const [{ id, kind }, bytes] of news(refs, sent)) {
-        known.set(id, { kind, hash: hashOf(bytes) })
+        known.set(id, { kind, hash: hashOf(bytes), aheadBytes: null })
         fresh.push({ id, kind, bytes })
+      }
+      for (const { id } of refs) {
+        const one = known.get(id)
+        if (!one || one.aheadBytes === null) continue
+        known.set(id, { ...one, aheadBytes: null })
+        moved.push(id)
       }
     },
     fresh: () => fresh,
+    fromAhead: () => moved,
   }
 }

@@ -11,7 +11,7 @@ import type { DataSource, EntityManager } from 'typeorm'
 import { Problem } from '../problems/problem.ts'
 import { knownBatches, readBatches, roomIn, sieve, type Read, type Verdict } from './sift.ts'
 import { entriesAfter, heftOf, stateReader, toEntry, written, type Head, type State } from './states.ts'
-import { assetShelf, readAssets, type Sent } from './assets.ts'
+import { assetShelf, readAssets, type AssetShelf, type Sent } from './assets.ts'
 import { inTurns, type Settled } from './turns.ts'
 
 /** After this many entries a shot's document is written down whole, so that opening it never replays more. */
@@ -43,6 +43,11 @@ const WRITE_DOWN = `
       journal_bytes = journal_bytes + $13 WHERE id = $1
   )
   SELECT pg_notify($14, $15)`
+
+/** What was sent ahead is kept once a batch uses it. */
+const KEEP_WHAT_CAME_AHEAD = `
+  WITH used AS (DELETE FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2) RETURNING shot_id, id, kind, bytes)
+  INSERT INTO assets (shot_id, id, kind, bytes) SELECT shot_id, id, kind, bytes FROM used ON CONFLICT DO NOTHING`
 
 /** What a desk says it knows of a journal. */
 export interface Knows {
@@ -99,7 +104,7 @@ export function journalService(source: DataSource) {
       const began = performance.now()
       const answers = jobs.map((job, i) => (stale[i] ? null : judgeAll(job, sifted, began)))
 
-      const { after, entries } = await writeDown(tx, shotId, before, sifted.result(), shelf.fresh())
+      const { after, entries } = await writeDown(tx, shotId, before, sifted.result(), shelf)
       const replies: Settled<JournalReply>[] = []
       for (const [i, job] of jobs.entries()) {
         const answer = answers[i]
@@ -179,7 +184,7 @@ async function writeDown(
   shotId: string,
   before: State,
   { taken, document, strokeBytes, journalBytes, workMs }: ReturnType<ReturnType<typeof sieve>['result']>,
-  fresh: ReturnType<Awaited<ReturnType<typeof assetShelf>>['fresh']>,
+  shelf: AssetShelf,
 ): Promise<{ after: State; entries: JournalEntry[] }> {
   const entries = taken.map(({ batch }, i): JournalEntry => ({ seq: before.seq + i + 1, batch }))
   const after: State = {
@@ -191,6 +196,8 @@ async function writeDown(
   const crossed = Math.floor(after.seq / ENTRIES_PER_SNAPSHOT) > Math.floor(before.seq / ENTRIES_PER_SNAPSHOT)
   const isHeavy = workMs > HEAVY_WORK_MS || journalBytes > HEAVY_BYTES
   if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
+  if (shelf.fromAhead().length > 0) await tx.query(KEEP_WHAT_CAME_AHEAD, [shotId, shelf.fromAhead()])
+  const fresh = shelf.fresh()
   await tx.query(WRITE_DOWN, [
     shotId,
     fresh.map(({ id }) => id),

@@ -26,13 +26,15 @@ export class Unreachable extends Error {
 const GATEWAY = new Set([502, 503, 504])
 const PATIENCE_MS = 20_000
 
-async function request(method: string, path: string, body?: unknown): Promise<Response> {
+const asJson = (body: unknown): RequestInit =>
+  body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }
+
+async function request(method: string, path: string, sent: RequestInit = {}): Promise<Response> {
   let response: Response
   try {
     response = await fetch(path, {
       method,
-      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
+      ...sent,
       signal: AbortSignal.timeout(PATIENCE_MS),
     })
   } catch {
@@ -54,8 +56,13 @@ export async function ask<T extends z.ZodType>(
   path: string,
   body?: unknown,
 ): Promise<z.infer<T>> {
-  const response = await request(method, path, body)
+  const response = await request(method, path, asJson(body))
   return reply.parse(await response.json())
+}
+
+/** Gives the server bytes. Throws Refused or Unreachable. */
+export async function giveBytes(path: string, bytes: Uint8Array): Promise<void> {
+  await request('PUT', path, { headers: { 'Content-Type': 'application/octet-stream' }, body: bytes.slice() })
 }
 
 /** Asks the server for bytes. */

@@ -12,7 +12,8 @@ import {
   type PostBatches,
 } from '@unhurried/contract'
 import { z } from 'zod'
-import { ask, askBytes } from './ask.ts'
+import type { AssetRef } from '@unhurried/core/assets'
+import { ask, askBytes, giveBytes } from './ask.ts'
 
 const Nothing = z.object({})
 const Made = z.object({ id: z.string() })
@@ -62,6 +63,9 @@ export const shot = {
   },
   versions: (id: string, drawing: string) =>
     ask(VersionsReply, 'GET', `/api/shots/${id}/versions?drawing=${encodeURIComponent(drawing)}`),
+  /** a stored thing that a batch will use, which is sent behind it */
+  ahead: (id: string, { kind, id: asset }: AssetRef, bytes: Uint8Array) =>
+    giveBytes(`/api/shots/${id}/assets/${asset}?kind=${kind}`, bytes),
   post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),
 }
 

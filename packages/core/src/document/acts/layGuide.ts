@@ -198,7 +198,8 @@ function changeFor(
   const shown = placed(columnOf(take, guide.layer)).filter(run => run.drawing !== null && ids.has(run.drawing))
   const [first, last] = [shown[0], shown[shown.length - 1]]
   if (first && last) return putInPlace(take, guide, runs, ids, first.start, last.start + last.frames, manner)
-  if (plan.loops && !plan.onlyMoves && isFreeFrom(take, guide)) return linkedToTheEnd(take, guide, { id: newId(), pattern: runs })
+  if (plan.loops && !plan.onlyMoves && isFreeFrom(take, guide))
+    return linkedToTheEnd(take, guide, { id: newId(), pattern: runs })
   return putAt(take, guide, lengthOf(runs), runs, manner)
 }
 

@@ -36,6 +36,8 @@ function desk() {
   const again: string[] = []
   let fetching: Promise<void> = Promise.resolve()
   const sizes: number[] = []
+  const ahead: string[] = []
+  const away = new Set<string>()
 
   function store(batches: readonly Batch[]): JournalReply['refused'] {
     return batches.flatMap(batch => {
@@ -51,7 +53,11 @@ function desk() {
     replica: () => replica,
     setReplica: next => (replica = next),
     setOutbox: next => (outbox = next),
-    unsent: ids => new Map(ids.map(id => [id, Uint8Array.from([1, 2, 3])])),
+    unsent: ids => new Map(ids.map(id => [id, new Uint8Array(id.startsWith('large') ? 700_000 : 3)])),
+    async sendAhead({ kind, id }, bytes) {
+      if (away.has(id)) throw new Unreachable()
+      ahead.push(`${kind} ${id} ${bytes.length}`)
+    },
     fetchStrokes: () => fetching,
     async post(request: PostBatches) {
       sizes.push(request.batches.length)
@@ -86,6 +92,8 @@ function desk() {
     entries,
     lost,
     sizes,
+    ahead,
+    away,
     store,
     replica: () => replica,
     /** As after a reload: opened at what the server has, with what this machine had kept. */
@@ -129,6 +137,42 @@ const refusing =
 const word = (seq: number, epoch = 'now') => ({ seq, epoch })
 
 describe('the link to the server', () => {
+  test('what is more than a request holds goes ahead one by one, and goes on where it was cut off', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    const samples: string[][] = []
+    d.always(request => void samples.push(Object.keys(request.samples)))
+    const shown = (id: string, picture: string) =>
+      ({ id, kind: 'picture', picture, widthPx: 9, heightPx: 9, opacity: 1, z: 0, matrix: null }) as const
+    const drawing = (id: string, number: number, ...pictures: string[]) => ({
+      kind: 'drawing.add' as const,
+      drawing: {
+        id,
+        layer: FIRST.drawn,
+        number,
+        role: 'key' as const,
+        marks: {},
+        elements: Object.fromEntries(pictures.map((picture, i) => [`${id}-${i}`, shown(`${id}-${i}`, picture)])),
+      },
+    })
+    d.away.add('large-2')
+    d.do({ id: 'small', label: 'one', ops: [drawing('a', 1, 'thumb')] })
+    d.do({
+      id: 'many',
+      label: 'two',
+      ops: [drawing('b', 2, 'large-1', 'large-2', 'large-2'), drawing('c', 3, 'large-1')],
+    })
+    await d.settle()
+    expect([samples, d.ahead]).toEqual([[['thumb']], ['picture large-1 700000']])
+    expect(d.replica().pending.map(batch => batch.id)).toEqual(['many'])
+    d.away.clear()
+    d.link.retry()
+    await d.settle()
+    expect(d.ahead).toEqual(['picture large-1 700000', 'picture large-2 700000'])
+    expect([samples.at(-1), d.replica().pending, d.lost]).toEqual([[], [], []])
+    expect(d.entries.map(entry => entry.batch.id)).toEqual(['small', 'many'])
+  })
+
   test('sends what was done, and everything is safe afterwards', async () => {
     jest.useFakeTimers()
     const d = desk()

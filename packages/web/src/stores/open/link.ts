@@ -5,12 +5,14 @@ import {
   receive,
   reduceOutbox,
   assetIds,
+  assetsUsed,
   type Batch,
   type JournalEntry,
   type Outbox,
   type OutboxEvent,
   type Replica,
 } from '@unhurried/core/document'
+import type { AssetRef } from '@unhurried/core/assets'
 import type { JournalReply, PostBatches, Word } from '@unhurried/contract'
 import { Refused } from '../../api/ask.ts'
 import { toBase64 } from '../../local/base64.ts'
@@ -44,6 +46,8 @@ export interface LinkPort {
   unsent(ids: readonly string[]): Map<string, Uint8Array>
   /** makes sure the strokes that others drew are here before their drawings are */
   fetchStrokes(ids: readonly string[]): Promise<void>
+  /** sends a stored thing before the batch that uses it */
+  sendAhead(ref: AssetRef, bytes: Uint8Array): Promise<void>
   post(request: PostBatches): Promise<JournalReply>
   journal(knows: Knows): Promise<JournalReply>
   /** what the journal has is taken in, and may be kept on this machine */
@@ -63,19 +67,55 @@ const MOST_HEARD = 2000
 /** Requests are kept well under what the server takes at a time. */
 const FULL_REQUEST_BYTES = 4 * 1024 * 1024
 
-/** The batches of the next request with their strokes: at most `most`, and no more bytes than go at a time. */
-function load(port: LinkPort, most: number): { batches: Batch[]; samples: Record<string, string> } {
+/** What a batch brings goes ahead of it, one by one, when it is more than this: a step with many pictures is still one step. */
+const GOES_AHEAD_BYTES = 1024 * 1024
+
+/** The next request: its batches, the strokes they bring, and what has to be sent before it. */
+interface Load {
+  readonly batches: readonly Batch[]
+  readonly samples: Record<string, string>
+  readonly ahead: readonly (readonly [AssetRef, Uint8Array])[]
+}
+
+/** The batches of the next request with their strokes: at most `most`, and no more bytes than go at a time. `there` was sent ahead before. */
+function load(port: LinkPort, most: number, there: ReadonlySet<string>): Load {
   const batches: Batch[] = []
   const samples: Record<string, string> = {}
+  const ahead: [AssetRef, Uint8Array][] = []
   let bytes = 0
   for (const batch of port.replica().pending.slice(0, most)) {
-    const strokes = [...port.unsent(assetIds(batch.ops))].filter(([id]) => !(id in samples))
+    const brought = [...port.unsent(assetIds(batch.ops))].filter(([id]) => !(id in samples))
+    const goesAhead = brought.reduce((sum, [, b]) => sum + b.length, 0) > GOES_AHEAD_BYTES
+    const strokes = goesAhead ? [] : brought
+    if (goesAhead) {
+      if (batches.length > 0) break
+      const own = new Map(brought)
+      for (const ref of assetsUsed(batch.ops)) {
+        const b = own.get(ref.id)
+        if (b && !there.has(ref.id)) ahead.push([ref, b])
+        own.delete(ref.id)
+      }
+    }
     bytes += JSON.stringify(batch.ops).length + strokes.reduce((sum, [, b]) => sum + b.length * 1.4, 0)
     if (batches.length > 0 && bytes > FULL_REQUEST_BYTES) break
     batches.push(batch)
     for (const [id, b] of strokes) samples[id] = toBase64(b)
   }
-  return { batches, samples }
+  return { batches, samples, ahead }
+}
+
+/** Sends what is more than a request holds, one by one; what was cut off goes on behind the last that arrived. */
+async function goAhead(
+  port: LinkPort,
+  ahead: Load['ahead'],
+  there: Set<string>,
+  isClosed: () => boolean,
+): Promise<void> {
+  for (const [ref, bytes] of ahead) {
+    if (isClosed()) return
+    await port.sendAhead(ref, bytes)
+    there.add(ref.id)
+  }
 }
 
 /** Batches that are not pending any more, whatever became of them. */
@@ -157,6 +197,8 @@ export function makeLink(port: LinkPort, opened: Opened) {
   let perRequest = BATCHES_PER_REQUEST
   let timer: ReturnType<typeof setTimeout> | undefined
   let closed = false
+  /** what was sent ahead of a batch that is not there yet */
+  const there = new Set<string>()
   /** the newest journal number heard of */
   let newest = 0
   const { knows, take, catchUp, askAnew, heard } = makeReading(port, opened, () => closed)
@@ -177,8 +219,10 @@ export function makeLink(port: LinkPort, opened: Opened) {
   async function send(): Promise<void> {
     await new Promise(nextTask => setTimeout(nextTask))
     if (closed) return
-    const { batches, samples } = load(port, perRequest)
+    const { batches, samples, ahead } = load(port, perRequest, there)
     try {
+      await goAhead(port, ahead, there, () => closed)
+      if (closed) return
       const reply = await port.post({ ...knows(), batches, samples })
       if (closed) return
       await take(reply.entries)
@@ -188,6 +232,7 @@ export function makeLink(port: LinkPort, opened: Opened) {
       const given = new Map(reply.refused.map(one => [one.id, one]))
       park(batches.flatMap(batch => (given.has(batch.id) ? [{ ...given.get(batch.id)!, batch }] : [])))
       perRequest = BATCHES_PER_REQUEST
+      if (reply.done.length + reply.refused.length >= batches.length) there.clear()
       port.waits(null)
       dispatch({ kind: 'answered', count: port.replica().pending.length })
       // Word of others' changes that came while this was on its way.

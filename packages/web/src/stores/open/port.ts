@@ -39,6 +39,7 @@ export function portOf(
       const fetched = await calls.strokesNamed(shotId, missing)
       if (isHere()) strokes.take(fetched)
     },
+    sendAhead: (ref, bytes) => calls.shot.ahead(shotId, ref, bytes),
     post: (request: PostBatches) => calls.shot.post(shotId, request),
     journal: (knows: Knows) => calls.shot.journal(shotId, knows),
     took: (entries: readonly JournalEntry[]) => void keepEntries(shotId, entries, strokes.bytes).catch(() => undefined),

@@ -1,0 +1,139 @@
+import { translation, type Matrix } from '../../geometry/matrix.ts'
+import { type Drawing, type Layer, type Picture, type Role, type ShotDocument, type Take } from '../model/model.ts'
+import { newLayer } from '../model/fresh.ts'
+import { freeNumber, layersInOrder, topZ } from '../model/selectors.ts'
+import { lengthOf, type Run } from '../../time/exposure.ts'
+import type { Operation } from '../operations/index.ts'
+import { inTurn, settleAll, stretchChange } from './changes.ts'
+import { proposed, type Proposal } from './proposal.ts'
+import type { Manner } from './room.ts'
+
+/** A picture that was brought in: its bytes are stored under its id. */
+export interface BroughtIn {
+  readonly id: string
+  readonly widthPx: number
+  readonly heightPx: number
+  /** frames it is to be shown, where it says so itself; null for as many as others */
+  readonly frames: number | null
+}
+
+/** How a picture lies on the paper: in its middle, as large as it is, or as much smaller as it takes to lie on it whole. */
+export function fittedOn(
+  { widthPx, heightPx }: Pick<BroughtIn, 'widthPx' | 'heightPx'>,
+  paper: { readonly width: number; readonly height: number },
+): Matrix {
+  const scale = Math.min(1, paper.width / widthPx, paper.height / heightPx)
+  const [x, y] = [(paper.width - widthPx * scale) / 2, (paper.height - heightPx * scale) / 2]
+  return scale === 1 ? translation(Math.round(x), Math.round(y)) : [scale, 0, 0, scale, x, y]
+}
+
+/** Pictures as elements of a drawing, over the pictures that lie there, the first lowest. */
+function elementsOf(
+  document: ShotDocument,
+  there: Drawing | null,
+  all: readonly BroughtIn[],
+  newId: () => string,
+): Picture[] {
+  const above = there ? topZ(there) : 0
+  return all.map(({ id, widthPx, heightPx }, i) => ({
+    id: newId(),
+    kind: 'picture',
+    picture: id,
+    widthPx,
+    heightPx,
+    opacity: 1,
+    z: above + i,
+    matrix: fittedOn({ widthPx, heightPx }, document.format),
+  }))
+}
+
+/** Pictures laid on a drawing, one over the other. */
+export function picturesOn(
+  document: ShotDocument,
+  drawing: Drawing,
+  all: readonly BroughtIn[],
+  newId: () => string,
+): { ops: Operation[]; elements: Picture[] } {
+  const elements = elementsOf(document, drawing, all, newId)
+  return { ops: [{ kind: 'elements.add', drawing: drawing.id, elements }], elements }
+}
+
+/** Where pictures go on the sheet, and how long each is shown unless it says so itself. */
+export interface PicturesFrom {
+  readonly layer: string
+  /** from 0 */
+  readonly frame: number
+  readonly holdFrames: number
+  readonly role: Role
+}
+
+/** Pictures as drawings of their own, one after the other from a frame on; what lies there is treated as the manner says. */
+export function picturesInTurn(
+  document: ShotDocument,
+  take: Take,
+  { layer, frame, holdFrames, role }: PicturesFrom,
+  all: readonly BroughtIn[],
+  manner: Manner,
+  newId: () => string,
+): Proposal {
+  const taken: number[] = []
+  const first: Operation[] = []
+  let at = frame
+  const runs = all.map((one): Run => {
+    const number = freeNumber(document, layer, at, taken)
+    taken.push(number)
+    const elements = Object.fromEntries(elementsOf(document, null, [one], newId).map(element => [element.id, element]))
+    const drawing: Drawing = { id: newId(), layer, number, role, elements, marks: {} }
+    first.push({ kind: 'drawing.add', drawing })
+    const frames = one.frames ?? holdFrames
+    at += frames
+    return { drawing: drawing.id, frames }
+  })
+  const to = Math.min(take.length, frame + lengthOf(runs))
+  const change = stretchChange(take, layer, frame, to, () => runs, manner)
+  const step = settleAll(document, take, [change], manner, { first })
+  return step.ok ? { ...step, frame } : step
+}
+
+/** A layer that is made for pictures. */
+export interface LayerFor {
+  readonly id: string
+  readonly name: string
+  /** drawn: over all others. background, reference: under everything that is drawn, over what lies under it already */
+  readonly kind: 'drawn' | 'background' | 'reference'
+}
+
+/** Pictures on a layer of their own: a single one that is no drawing from the first frame to the last, else one after the other from a frame on. */
+export function picturesOnLayer(
+  document: ShotDocument,
+  take: Take,
+  { id, name, kind }: LayerFor,
+  from: Omit<PicturesFrom, 'layer'>,
+  all: readonly BroughtIn[],
+  manner: Manner,
+  newId: () => string,
+): Proposal {
+  const layer = newLayer(id, name, kind === 'drawn' ? overAll(document) : underDrawn(document), {
+    kind,
+    volume: kind === 'drawn' ? 'flat' : 'off',
+  })
+  const isStill = kind !== 'drawn' && all.length === 1
+  const where = isStill ? { ...from, frame: 0, holdFrames: take.length } : from
+  const step = inTurn(document, take.id, [
+    () => proposed([{ kind: 'layer.add', layer }]),
+    (now, here) => picturesInTurn(now, here, { ...where, layer: id }, all, manner, newId),
+  ])
+  return step.ok ? { ...step, frame: from.frame } : step
+}
+
+const overAll = (document: ShotDocument): number => (layersInOrder(document).at(-1)?.order ?? 0) + 1
+
+/** Between the lowest layer that is drawn on and what lies under it. */
+function underDrawn(document: ShotDocument): number {
+  const layers = layersInOrder(document)
+  const at = layers.findIndex(layer => layer.kind === 'drawn')
+  if (at < 0) return overAll(document)
+  const over = (layers[at] as Layer).order
+  const under = layers[at - 1]?.order ?? over - 2
+  return (under + over) / 2
+}

@@ -1,0 +1,31 @@
+import { INCOMING_LIMITS } from '@unhurried/core/assets'
+import { counted } from '@unhurried/core/time'
+
+/** Why something could not be brought in. */
+export type NotBrought =
+  'unknown' | 'broken' | 'too-many-bytes' | 'too-many-pixels' | 'too-many-pictures' | 'too-long' | 'nothing-in-it'
+
+export interface NotIn {
+  readonly name: string
+  readonly why: NotBrought
+}
+
+const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`
+
+const WHY: Readonly<Record<NotBrought, string>> = {
+  unknown: 'is no picture that can be brought in (PNG, JPEG, WebP, GIF, AVIF, SVG, or a zip of them)',
+  broken: 'is broken, or cut off',
+  'too-many-bytes': `is too much at once: ${megabytes(INCOMING_LIMITS.bytes)} a file`,
+  'too-many-pixels': `is too large: ${INCOMING_LIMITS.pixels / 1e6} million pixels a picture`,
+  'too-many-pictures': `is too many pictures: ${INCOMING_LIMITS.pictures} at once`,
+  'too-long': 'takes too long to be read',
+  'nothing-in-it': 'has nothing in it',
+}
+
+/** What could not be brought in, in a sentence; empty when everything was. */
+export function outInWords(out: readonly NotIn[]): string {
+  const [first, ...rest] = out
+  if (!first) return ''
+  const more = rest.length ? ` ${counted(rest.length, 'other file')} could not be brought in either.` : ''
+  return `“${first.name}” ${WHY[first.why]}.${more}`
+}
