@@ -124,8 +124,14 @@ test('a chain hangs on the head of a walk, by keys alone: it goes round with it,
   await expect(chain).toContainText('figure, 1–16')
   await expect(handles).toHaveCount(0)
   // The walk changes, and the chain with it; what follows itself is not offered.
-  await walk.getByLabel(/^a step/).first().fill('12')
-  await walk.getByLabel(/^a step/).first().press('Enter')
+  await walk
+    .getByLabel(/^a step/)
+    .first()
+    .fill('12')
+  await walk
+    .getByLabel(/^a step/)
+    .first()
+    .press('Enter')
   await expect(chain).toContainText('figure, 1–24')
   await chain.getByRole('button', { name: /^lay 12 drawings/ }).press('Enter')
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings).length).toBe(12)

@@ -12,6 +12,8 @@ export interface Command {
   run(): unknown
   /** done while the key is down, and undone by letting go */
   release?(): unknown
+  /** the browser does with the key what it does with it as well */
+  readonly shares?: boolean
 }
 
 /** A command as a room writes it down: without the room, and possible whenever nothing else is said. */

@@ -71,7 +71,7 @@ export function useKeys(commands: readonly Command[]): void {
     if (isTyping(event.target) || pressesControl(event) || movesSlider(event) || closesPopover(event)) return
     const command = byKey.value.get(keyName(event))
     if (!command) return
-    event.preventDefault()
+    if (!command.shares) event.preventDefault()
     if (!command.can()) return
     if (command.release) {
       if (down.has(event.code)) return

@@ -1,4 +1,4 @@
-import type { Element, ElementForms, Stroke } from '@unhurried/core/document'
+import type { Element, ElementForms, Picture, Stroke } from '@unhurried/core/document'
 import type { Colours } from './colours.ts'
 import { paintInked, type Brush } from './nibs.ts'
 import type { StrokeBook } from './strokes.ts'
@@ -25,6 +25,20 @@ function fillInked(brush: Brush, stroke: Stroke, colour: string, book: StrokeBoo
   if (ink) paintInked(brush, ink, colour)
 }
 
+/** How strong a picture shows through: a past one over its wash, a future one without. */
+const THROUGH = { past: 0.6, future: 0.4 } as const
+
+function layPicture(brush: Brush, picture: Picture, book: StrokeBook, strength: number): void {
+  const bitmap = book.picture(picture)
+  const placed = bitmap && book.placed(picture)
+  if (!placed) return
+  brush.save()
+  brush.globalAlpha *= strength
+  brush.transform(...placed.matrix)
+  brush.drawImage(bitmap, 0, 0, picture.widthPx, picture.heightPx)
+  brush.restore()
+}
+
 /** Every kind has its painter; a missing one does not compile. */
 const PAINTERS: { readonly [K in keyof ElementForms]: Painter<K> } = {
   line: {
@@ -40,18 +54,9 @@ const PAINTERS: { readonly [K in keyof ElementForms]: Painter<K> } = {
       besideLines ? undefined : trace(brush, book.placed(shape)?.samples ?? [], true),
   },
   picture: {
-    drawn(brush, picture, _colours, book) {
-      const bitmap = book.picture(picture)
-      const placed = bitmap && book.placed(picture)
-      if (!placed) return
-      brush.save()
-      brush.globalAlpha *= picture.opacity
-      brush.transform(...placed.matrix)
-      brush.drawImage(bitmap, 0, 0, picture.widthPx, picture.heightPx)
-      brush.restore()
-    },
-    lines: () => undefined,
-    hollow: (brush, picture, book) => trace(brush, book.placed(picture)?.edge ?? [], true),
+    drawn: (brush, picture, _colours, book) => layPicture(brush, picture, book, picture.opacity),
+    lines: (brush, picture, _colour, book) => layPicture(brush, picture, book, picture.opacity * THROUGH.past),
+    hollow: (brush, picture, book) => layPicture(brush, picture, book, picture.opacity * THROUGH.future),
   },
 }
 

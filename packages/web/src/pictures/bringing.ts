@@ -25,7 +25,11 @@ export async function bringFiles(
       out.push({ name: file.name, why: 'too-many-pictures' })
       continue
     }
-    const read = await inTime(readOne(reader.remote, file, paper))
+    const read = await Promise.race([inTime(readOne(reader.remote, file, paper)), reader.missing])
+    if (read === 'missing') {
+      out.push(...inOrder.slice(i).map(({ name }): NotIn => ({ name, why: 'no-reader' })))
+      break
+    }
     if (read) {
       pictures.push(...read.pictures)
       out.push(...read.out)
@@ -40,9 +44,11 @@ export async function bringFiles(
   return { pictures: pictures.slice(0, INCOMING_LIMITS.pictures), out }
 }
 
-function startReader(): { remote: Remote<BringProtocol>; end(): void } {
+/** A reader; `missing` when it cannot be had, since nobody answers. */
+function startReader(): { remote: Remote<BringProtocol>; missing: Promise<'missing'>; end(): void } {
   const worker = new Worker(new URL('../workers/bring.worker.ts', import.meta.url), { type: 'module' })
-  return { remote: wrap<BringProtocol>(worker), end: () => worker.terminate() }
+  const missing = new Promise<'missing'>(done => worker.addEventListener('error', () => done('missing')))
+  return { remote: wrap<BringProtocol>(worker), missing, end: () => worker.terminate() }
 }
 
 async function inTime<T>(work: Promise<T>): Promise<T | null> {
@@ -60,12 +66,26 @@ async function readOne(remote: Remote<BringProtocol>, file: File, paper: Picture
   return remote.keep(transfer(bitmap, [bitmap]), file.name, paper)
 }
 
+/** What in a drawn text runs, holds pages, or leads elsewhere. As an image nothing of it would do anything; so nothing of it is seen either. */
+const STRAYS = [
+  /<script\b[\s\S]*?(?:<\/script\s*>|\/>)/gi,
+  /<foreignObject\b[\s\S]*?<\/foreignObject\s*>/gi,
+  /\son\w+\s*=\s*(["'])[\s\S]*?\1/gi,
+  /\s(?:xlink:)?href\s*=\s*(["'])(?!#|data:image\/)[\s\S]*?\1/gi,
+]
+
+/** A drawn text without what runs in it, and without links to elsewhere. Throws where it would be blown up by what it names. */
+function harmless(text: string): string {
+  if (/<!ENTITY/i.test(text)) throw new Error('entities')
+  return STRAYS.reduce((left, stray) => left.replace(stray, ''), text)
+}
+
 /**
  * A drawn text painted as a picture, as large as it says or as the paper: shown as an image nothing in it runs, and nothing is fetched from
  * elsewhere. Rejects what cannot be read.
  */
 async function paintedSvg(file: File, paper: PictureSize): Promise<ImageBitmap> {
-  const url = URL.createObjectURL(file.slice(0, file.size, 'image/svg+xml'))
+  const url = URL.createObjectURL(new Blob([harmless(await file.text())], { type: 'image/svg+xml' }))
   try {
     const image = new Image()
     image.src = url

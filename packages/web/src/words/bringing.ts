@@ -3,7 +3,14 @@ import { counted } from '@unhurried/core/time'
 
 /** Why something could not be brought in. */
 export type NotBrought =
-  'unknown' | 'broken' | 'too-many-bytes' | 'too-many-pixels' | 'too-many-pictures' | 'too-long' | 'nothing-in-it'
+  | 'unknown'
+  | 'broken'
+  | 'too-many-bytes'
+  | 'too-many-pixels'
+  | 'too-many-pictures'
+  | 'too-long'
+  | 'nothing-in-it'
+  | 'no-reader'
 
 export interface NotIn {
   readonly name: string
@@ -20,6 +27,7 @@ const WHY: Readonly<Record<NotBrought, string>> = {
   'too-many-pictures': `is too many pictures: ${INCOMING_LIMITS.pictures} at once`,
   'too-long': 'takes too long to be read',
   'nothing-in-it': 'has nothing in it',
+  'no-reader': 'cannot be read now: the desk needs the server for that, once',
 }
 
 /** What could not be brought in, in a sentence; empty when everything was. */

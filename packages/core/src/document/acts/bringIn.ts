@@ -1,5 +1,13 @@
 import { translation, type Matrix } from '../../geometry/matrix.ts'
-import { type Drawing, type Layer, type Picture, type Role, type ShotDocument, type Take } from '../model/model.ts'
+import {
+  LIMITS,
+  type Drawing,
+  type Layer,
+  type Picture,
+  type Role,
+  type ShotDocument,
+  type Take,
+} from '../model/model.ts'
 import { newLayer } from '../model/fresh.ts'
 import { freeNumber, layersInOrder, topZ } from '../model/selectors.ts'
 import { lengthOf, type Run } from '../../time/exposure.ts'
@@ -15,6 +23,21 @@ export interface BroughtIn {
   readonly heightPx: number
   /** frames it is to be shown, where it says so itself; null for as many as others */
   readonly frames: number | null
+}
+
+/**
+ * Frames for times of one picture after the other (thousandths of a second): each ends on the frame nearest to its end, so that the
+ * whole is as long as it was; one frame at least, as many as an exposure may have at most.
+ */
+export function framesOfTimes(timesMs: readonly number[], fps: number): number[] {
+  let [elapsedMs, begins] = [0, 0]
+  return timesMs.map(ms => {
+    elapsedMs += ms
+    const ends = Math.round((elapsedMs * fps) / 1000)
+    const frames = Math.max(1, Math.min(LIMITS.exposure, ends - begins))
+    begins += frames
+    return frames
+  })
 }
 
 /** How a picture lies on the paper: in its middle, as large as it is, or as much smaller as it takes to lie on it whole. */

@@ -29,6 +29,7 @@ export function useCommands(room: DeskRoomPort) {
     setRole: acts.setRole,
     sheet,
     strokes: acts.strokes,
+    bring: acts.bringing.bring,
     marked: computed(sheet.marked),
   }
 }

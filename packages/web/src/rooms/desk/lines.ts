@@ -29,12 +29,13 @@ type Line = (
   run: () => unknown,
   can?: () => boolean,
   release?: () => unknown,
+  shares?: boolean,
 ) => CommandLine
 
 /** Makes the lines of one group on the sheet of keys. */
 const linesOf =
   (group: string): Line =>
-  (name, words, keys, run, can = always, release) => ({
+  (name, words, keys, run, can = always, release, shares = false) => ({
     name,
     words,
     group,
@@ -42,6 +43,7 @@ const linesOf =
     run,
     can,
     ...(release && { release }),
+    ...(shares && { shares }),
   })
 
 const always = () => true
@@ -219,8 +221,17 @@ function sheetLines({ acts, room }: CommandPort): CommandLine[] {
     ),
     line('copy-frames', 'copy frames (or gathered strokes)', ['ctrl+c'], acts.copy),
     line('cut-frames', 'cut frames (or gathered strokes)', ['ctrl+x'], acts.cut, edits),
-    line('paste-share', 'paste the same drawings (or strokes)', ['ctrl+v'], () => acts.paste('share'), edits),
+    line(
+      'paste-share',
+      'paste the same drawings (or strokes)',
+      ['ctrl+v'],
+      () => acts.pasteAny('share'),
+      edits,
+      undefined,
+      true,
+    ),
     line('paste-copies', 'paste copies', ['ctrl+shift+v'], () => acts.paste('copy'), edits),
+    line('bring-in', 'bring pictures in', ['shift+b'], acts.bringing.choose, draws),
     line('mark-all', 'mark the whole sheet', ['ctrl+a'], sheet.markAll),
     line('following', 'later drawings move, or stay', ['p'], () => {
       desk.following = desk.following === 'ripple' ? 'stay' : 'ripple'

@@ -72,7 +72,7 @@ const GOES_AHEAD_BYTES = 1024 * 1024
 
 /** The next request: its batches, the strokes they bring, and what has to be sent before it. */
 interface Load {
-  readonly batches: readonly Batch[]
+  readonly batches: Batch[]
   readonly samples: Record<string, string>
   readonly ahead: readonly (readonly [AssetRef, Uint8Array])[]
 }

@@ -1,9 +1,11 @@
+import { useEventListener } from '@vueuse/core'
 import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useSight } from '../../../stores/sight.ts'
+import { useBringing } from './bringing.ts'
 import { drawingActs } from './drawingActs.ts'
 import { useFlipping } from './flipping.ts'
 import { useSheetActs } from './sheetActs.ts'
@@ -19,15 +21,47 @@ export function useActs() {
   const drawings = drawingActs()
   const sheet = useSheetActs()
   const strokes = useStrokeActs()
+  const bringing = useBringing()
+  const either = useEither({ walking, drawings, sheet, strokes })
   return {
     ...useFlipping(),
     ...useStepping(),
     ...walking,
     ...drawings,
     ...toolActs(),
-    ...useEither({ walking, drawings, sheet, strokes }),
+    ...either,
+    ...usePasting(either.paste, bringing.bring),
+    bringing,
     sheet,
     strokes,
+  }
+}
+
+/** What was copied elsewhere before is not what is pasted next. */
+const ownsClipboard = () => void navigator.clipboard?.writeText('copied at the desk').catch(() => undefined)
+
+/** How long the browser may take to tell what is to be pasted. */
+const TELLS_MS = 80
+
+/** Pasting: files where the machine's clipboard has some, else what was copied here. */
+function usePasting(paste: (how: 'share' | 'copy') => unknown, bring: (files: readonly File[]) => unknown) {
+  let due: (() => void) | null = null
+  useEventListener(window, 'paste', (event: ClipboardEvent) => {
+    const files = [...(event.clipboardData?.files ?? [])]
+    if (files.length === 0 || !due) return
+    due = null
+    void bring(files)
+  })
+  return {
+    pasteAny(how: 'share' | 'copy'): void {
+      const own = () => {
+        if (due === own) due = null
+        void paste(how)
+      }
+      due = own
+      // With another key than the usual one the browser tells nothing.
+      setTimeout(() => due === own && own(), TELLS_MS)
+    },
   }
 }
 
@@ -107,10 +141,12 @@ function useEither({ walking, drawings, sheet, strokes }: Parts) {
     extendBySecond: (by: -1 | 1) => sheet.extend(by * walking.second(), 0),
     /** Copying and pasting mean strokes while some are gathered, or were copied last; else frames of the sheet. */
     async copy() {
+      ownsClipboard()
       if (kit.gathered.size && strokes.copy()) return
       if (await sheet.copy()) forgetStrokes()
     },
     async cut() {
+      ownsClipboard()
       if (kit.gathered.size && strokes.copy()) return strokes.remove()
       forgetStrokes()
       await sheet.cut()

@@ -71,7 +71,18 @@ export function strokeLooks({ gathered, rename }: Gathering) {
     if (ops.length) shot.commit(`take strokes off ${kit.changedWords}`, ops)
   }
 
+  /** Gathered pictures as strong as a share (0–1) of what they are. */
+  function dim(share: number): void {
+    const ops = gathered().flatMap(({ drawing, elements }): Operation[] => {
+      const pictures = elements.filter(element => !isStroke(element))
+      const changes = pictures.map(({ id }) => ({ id, patch: { opacity: Math.max(0, Math.min(1, share)) } }))
+      return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
+    })
+    if (ops.length) shot.commit(`pictures at ${Math.round(share * 100)} % ${kit.changedWords}`, ops, { joins: true })
+  }
+
   return {
+    dim,
     smooth,
     join,
     canJoin: () => lines().length > 1,

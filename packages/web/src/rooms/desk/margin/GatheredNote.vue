@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { counted } from '@unhurried/core/time'
-import { find, LABELS } from '@unhurried/core/document'
+import { find, isStroke, LABELS } from '@unhurried/core/document'
 import { computed, reactive, ref } from 'vue'
 import type { StrokeActs } from '../acts/strokeActs.ts'
 import type { Commands } from '../commands.ts'
@@ -15,10 +15,30 @@ const kit = useKit()
 const shot = useShot()
 
 const touched = computed(() => kit.changed.filter(drawing => [...kit.gathered].some(id => drawing.elements[id])))
+/** What is gathered, on whatever drawing it lies. */
+const elements = computed(() =>
+  touched.value.flatMap(drawing => [...kit.gathered].flatMap(id => drawing.elements[id] ?? [])),
+)
+const pen = computed(() => elements.value.filter(isStroke))
 const said = computed(() => {
   const where = touched.value.length === 1 ? `on ${touched.value[0]?.number}` : `on ${touched.value.length} drawings`
-  return `${counted(kit.gathered.size, 'stroke')} ${where}`
+  const [pictures, lines] = [elements.value.filter(element => !isStroke(element)).length, pen.value.length]
+  const what = [
+    ...(lines > 0 || pictures === 0 ? [counted(lines, 'stroke')] : []),
+    ...(pictures > 0 ? [counted(pictures, 'picture')] : []),
+  ]
+  return `${what.join(' and ')} ${where}`
 })
+/** How strong the gathered pictures are, in per cent; null where none are. */
+const strength = computed(() => {
+  const picture = elements.value.find(element => !isStroke(element))
+  return picture && !isStroke(picture) ? Math.round(picture.opacity * 100) : null
+})
+function takeStrength(event: Event): void {
+  const typed = Number((event.target as HTMLInputElement).value)
+  if (Number.isFinite(typed)) props.strokes.dim(typed / 100)
+  leave()
+}
 const colour = computed(() => shot.document && find(shot.document.swatches, kit.swatch))
 
 const AS_IT_IS = { dx: 0, dy: 0, width: 100, height: 100, turn: 0, skew: 0 }
@@ -125,8 +145,27 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
           copy
         </button>
       </dd>
-      <dt>line</dt>
-      <dd>
+      <template v-if="strength !== null">
+        <dt>picture</dt>
+        <dd>
+          <label>
+            as strong as
+            <input
+              type="number"
+              min="0"
+              max="100"
+              step="5"
+              :value="strength"
+              aria-label="Strength of the picture, %"
+              @change="takeStrength"
+              @keydown.esc="leave"
+            />
+          </label>
+          <span class="soft">%</span>
+        </dd>
+      </template>
+      <dt v-if="pen.length">line</dt>
+      <dd v-if="pen.length">
         <button class="plain link" @click="strokes.reweight(1 / 1.2)">thinner</button>
         <button class="plain link" @click="strokes.reweight(1.2)">thicker</button>
         <button class="plain link" title="Take the tremble out" @click="strokes.smooth()">smooth</button>
@@ -159,8 +198,8 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
         <button class="plain link go" :title="alikeWords" @click="toLayer">move it there</button>
         <span class="soft">{{ alikeWords }}</span>
       </dd>
-      <dt>in</dt>
-      <dd>
+      <dt v-if="pen.length">in</dt>
+      <dd v-if="pen.length">
         <button class="plain link" title="In the colour that is in the hand" @click="strokes.recolour()">
           <i :style="{ background: colour?.colour }" />{{ colour?.name }}
         </button>
@@ -172,8 +211,8 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
           {{ PEN_WORDS[kit.pen] }} pen
         </button>
       </dd>
-      <dt>label</dt>
-      <dd>
+      <dt v-if="pen.length">label</dt>
+      <dd v-if="pen.length">
         <button v-for="label in LABELS" :key="label" class="plain link" @click="strokes.relabel(label)">
           {{ label }}
         </button>

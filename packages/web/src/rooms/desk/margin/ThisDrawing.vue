@@ -173,6 +173,18 @@ const role = computed({
       >
         share {{ desk.source?.number }}
       </button>
+      <button
+        class="plain"
+        :title="
+          commands.tip(
+            'bring-in',
+            'Pictures: PNG, JPEG, WebP, GIF, AVIF, SVG, or a zip of them; or drop them on the paper, or paste',
+          )
+        "
+        @click="commands.get('bring-in').run()"
+      >
+        bring in
+      </button>
     </div>
   </div>
 </template>

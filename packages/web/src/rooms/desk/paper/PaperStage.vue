@@ -96,6 +96,17 @@ function paintScene(scene: Scene | null): void {
   if (live?.value) fitCanvas(live.value, screen.value, pixelRatio.value)
 }
 
+/** Files that are held over the paper. */
+const over = ref(false)
+const hasFiles = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false
+function drop(event: DragEvent): void {
+  over.value = false
+  const files = [...(event.dataTransfer?.files ?? [])]
+  if (files.length === 0) return
+  event.preventDefault()
+  void props.commands.bring(files)
+}
+
 const signs = useSigns(() => props.playing)
 
 function paintMarks(): void {
@@ -225,7 +236,16 @@ const cursor = computed(() => {
 </script>
 
 <template>
-  <main ref="room" class="paper" aria-label="Paper">
+  <main
+    ref="room"
+    class="paper"
+    :class="{ taking: over }"
+    aria-label="Paper"
+    @dragenter="over = hasFiles($event)"
+    @dragover="hasFiles($event) && $event.preventDefault()"
+    @dragleave.self="over = false"
+    @drop="drop"
+  >
     <canvas ref="ground" aria-hidden="true" />
     <canvas ref="table" aria-hidden="true" />
     <canvas ref="present" aria-hidden="true" />
@@ -264,6 +284,20 @@ const cursor = computed(() => {
 </template>
 
 <style scoped>
+.paper.taking::after {
+  content: 'let go to bring it in';
+  position: absolute;
+  inset: 10px;
+  display: grid;
+  place-items: center;
+  border: 2px dashed var(--green);
+  border-radius: 10px;
+  background: color-mix(in srgb, var(--desk) 55%, transparent);
+  font: 500 17px var(--serif);
+  color: var(--green);
+  pointer-events: none;
+}
+
 .paper {
   grid-area: paper;
   position: relative;

@@ -1,0 +1,92 @@
+import { counted } from '@unhurried/core/time'
+import { framesOfTimes, type BroughtIn } from '@unhurried/core/document'
+import { newId } from '../../../local/ids.ts'
+import { bringFiles } from '../../../pictures/bringing.ts'
+import type { Brought, BroughtAll } from '../../../protocols/bring.ts'
+import { useAsking } from '../../../stores/asking.ts'
+import { useShot } from '../../../stores/shot.ts'
+import { useLaying } from './layPictures.ts'
+import { outInWords } from '../../../words/bringing.ts'
+import { oneLine } from '../../../words/oneLine.ts'
+
+const ACCEPTED = 'image/*,.svg,.zip,application/zip'
+/** Only the newest of what is being brought in is wanted. */
+let round = 0
+
+/** Pictures from outside: read, and laid where one says. */
+export function useBringing() {
+  const shot = useShot()
+  const asking = useAsking()
+  const laying = useLaying()
+
+  /** Lets files be chosen. */
+  function choose(): void {
+    const input = document.createElement('input')
+    input.type = 'file'
+    input.multiple = true
+    input.accept = ACCEPTED
+    input.onchange = () => void bring([...(input.files ?? [])])
+    input.click()
+  }
+
+  /** Reads files and asks where what is in them goes. */
+  async function bring(files: readonly File[]): Promise<void> {
+    const format = shot.document?.format
+    if (!format || files.length === 0) return
+    if (!shot.mayDraw) return void (shot.notice = 'Reviewers look and do not draw.')
+    const mine = ++round
+    const isWanted = () => mine === round
+    const tell = (done: number, of: number) =>
+      asking.ask({
+        label: `bringing in ${counted(of, 'file')}`,
+        why: `${done} of ${of} read`,
+        choices: [{ words: 'stop', take: stop }],
+      })
+    const all = await bringFiles(files, { widthPx: format.width, heightPx: format.height }, tell, isWanted)
+    if (!isWanted()) return
+    asking.drop()
+    if (all.out.length) shot.notice = outInWords(all.out)
+    if (all.pictures.length) offer(all)
+  }
+
+  function stop(): void {
+    round++
+    asking.drop()
+    asking.tell('bringing in: stopped, nothing was done')
+  }
+
+  function offer({ pictures }: BroughtAll): void {
+    const [first] = pictures
+    const fps = shot.document?.format.fps ?? 24
+    if (!first) return
+    const samples = new Map<string, Uint8Array>()
+    const moves = pictures.every(one => one.shownMs !== null)
+    const frames = moves
+      ? framesOfTimes(
+          pictures.map(one => one.shownMs ?? 0),
+          fps,
+        )
+      : []
+    const all = pictures.map((one, i): BroughtIn => {
+      const id = newId()
+      samples.set(id, one.bytes)
+      return { id, widthPx: one.widthPx, heightPx: one.heightPx, frames: frames[i] ?? null }
+    })
+    const label = all.length === 1 ? oneLine(first.name) : counted(all.length, 'picture')
+    asking.ask({ label, why: sizeInWords(pictures), choices: laying.choices({ all, samples, label }) })
+  }
+
+  return { choose, bring }
+}
+
+/** How large what came is, and what was made smaller. */
+function sizeInWords(pictures: readonly Brought[]): string {
+  const sizes = new Set(pictures.map(one => `${one.was.widthPx} × ${one.was.heightPx}`))
+  const smaller = pictures.filter(one => one.was.widthPx !== one.widthPx).length
+  const size = sizes.size === 1 ? `${[...sizes][0]} px` : `of ${sizes.size} sizes`
+  const [first] = pictures
+  if (smaller === 0 || !first) return `${size}.`
+  return pictures.length === 1
+    ? `${size}, kept as ${first.widthPx} × ${first.heightPx}.`
+    : `${size}; ${smaller} of them kept smaller.`
+}
