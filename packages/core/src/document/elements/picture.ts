@@ -1,6 +1,4 @@
-import { INK } from '../../geometry/nib.ts'
 import { pictureShape, placePicture } from '../../geometry/picture.ts'
-import { packSamples } from '../../geometry/samples.ts'
 import { gathers, touches } from '../../geometry/stroke.ts'
 import { LIMITS } from '../model/model.ts'
 import { refusal } from '../model/refusal.ts'
@@ -24,13 +22,6 @@ export const PICTURE: ElementKind<'picture'> = {
   gathered: (placed, loop) => gathers(loop, pictureShape(placed)),
   left: () => null,
   parted: (_picture, placed, loop) => (gathers(loop, pictureShape(placed)) ? 'inside' : 'outside'),
-  // Until what is see-through in it is known, a picture measures as its whole sheet.
-  silhouette: ({ widthPx, heightPx, matrix }) => ({
-    kind: 'shape',
-    width: 1,
-    part: null,
-    matrix,
-    nib: INK,
-    bytes: packSamples(placePicture(widthPx, heightPx, null).edge),
-  }),
+  // What of it is see-through is not known here: nothing is measured rather than the whole sheet.
+  silhouette: () => null,
 }
