@@ -46,7 +46,7 @@ const TELLS_MS = 80
 /** Pasting: files where the machine's clipboard has some, else what was copied here. */
 function usePasting(paste: (how: 'share' | 'copy') => unknown, bring: (files: readonly File[]) => unknown) {
   let due: (() => void) | null = null
-  useEventListener(window, 'paste', (event: ClipboardEvent) => {
+  useEventListener('paste', (event: ClipboardEvent) => {
     const files = [...(event.clipboardData?.files ?? [])]
     if (files.length === 0 || !due) return
     due = null
