@@ -7,12 +7,13 @@ import {
   isStroke,
   strokesOn,
   type Drawing,
+  type Picture,
   type Operation,
   type Stroke,
 } from '@unhurried/core/document'
 import { INK, packSamples, rotation, translation, unpackSamples, type Sample } from '@unhurried/core/geometry'
 import fc from 'fast-check'
-import { moveOps, strokesEdit, touchedBy, trimmed, cutByLoop } from './edits.ts'
+import { moveOps, rubbedBy, strokesEdit, touchedBy, trimmed, cutByLoop } from './edits.ts'
 import { rawSamples, strokeUnderWay, type RawSample } from '../paint/pen.ts'
 import { strokeBook } from '../paint/strokes.ts'
 import { FLAT, paperToScreen } from '../paint/view.ts'
@@ -71,6 +72,22 @@ describe('rubbing out and trimming', () => {
   test('a tip touches what it passes over, however fast it moves', () => {
     expect(touchedBy(drawing, book, across, 3).sort()).toEqual(['low', 'patch', 'top'])
     expect(touchedBy(drawing, book, [{ x: 100, y: 20 }], 3)).toEqual([])
+  })
+
+  test('a picture is touched under what lies over it, and never rubbed out', () => {
+    const picture: Picture = {
+      id: 'hill',
+      kind: 'picture',
+      picture: 'hill',
+      z: 9,
+      matrix: null,
+      opacity: 1,
+      widthPx: 200,
+      heightPx: 100,
+    }
+    const traced = { ...drawing, elements: { ...drawing.elements, hill: picture } }
+    expect(touchedBy(traced, book, across, 3)).toEqual(['hill', 'patch', 'low', 'top'])
+    expect(rubbedBy(traced, book, across, 3)).toEqual(['patch', 'low', 'top'])
   })
 
   test('trimming parts lines over the same samples, and paint into shapes of its own', () => {
@@ -143,7 +160,7 @@ describe('rubbing out and trimming', () => {
       ['line', 'line', 'line', 'line', 'shape'],
       ['line', 'line', 'shape', 'shape'],
     ])
-    expect(touchedBy(drawing, book, across, 3, 'shape')).toEqual(['patch'])
+    expect(rubbedBy(drawing, book, across, 3, 'shape')).toEqual(['patch'])
   })
 
   test('passing by changes nothing', () => {

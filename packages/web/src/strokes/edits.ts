@@ -1,4 +1,6 @@
 import {
+  elementsInOrder,
+  isStroke,
   kindOf,
   putNewDrawing,
   strokesOn,
@@ -70,22 +72,27 @@ export const TAKES = ['all', 'line', 'shape'] as const
 export type Takes = (typeof TAKES)[number]
 const takesOff = (takes: Takes, element: Element) => takes === 'all' || takes === element.kind
 
-/** What of a drawing a round tip touches along a track. */
-export function touchedBy(
+/** What of a drawing a round tip touches along a track, as it is painted: the topmost last. */
+export const touchedBy = (drawing: Drawing, book: StrokeBook, track: readonly Point[], radius: number): string[] =>
+  elementsInOrder(drawing)
+    .filter(element => {
+      const placed = book.placed(element)
+      return placed && kindOf(element).touched(placed, track, radius)
+    })
+    .map(element => element.id)
+
+/** What of that is rubbed out: strokes of the kind that is taken off. A picture stays, so that lines over it can be rubbed out. */
+export const rubbedBy = (
   drawing: Drawing,
   book: StrokeBook,
   track: readonly Point[],
   radius: number,
   takes: Takes = 'all',
-): string[] {
-  return Object.values(drawing.elements)
-    .filter(element => {
-      if (!takesOff(takes, element)) return false
-      const placed = book.placed(element)
-      return placed && kindOf(element).touched(placed, track, radius)
-    })
-    .map(element => element.id)
-}
+): string[] =>
+  touchedBy(drawing, book, track, radius).filter(id => {
+    const element = drawing.elements[id]
+    return element && isStroke(element) && takesOff(takes, element)
+  })
 
 /** Operations that cut strokes, and the stored samples of the pieces that are new paths. */
 export interface Cut {

@@ -1,7 +1,7 @@
 import { Eraser } from 'lucide-vue-next'
 import { defineAsyncComponent } from 'vue'
 import { paintTrack } from '../paint/pen.ts'
-import { touchedBy } from '../strokes/edits.ts'
+import { rubbedBy } from '../strokes/edits.ts'
 import type { Hand, PaperPort } from './hand.ts'
 import { tool } from './tool.ts'
 import { rubStyle, Rubbing, tracked } from './tracked.ts'
@@ -28,7 +28,7 @@ function rubbingHand(paper: PaperPort, { width, takes }: Rubbing): Hand {
   const { track, move } = tracked(paper, now => {
     paintTrack(paper.brush, paper.matrix, paper.density, now.slice(-TRAIL), rubStyle(width))
     const here = desk.drawing
-    const touched = here ? touchedBy(here, shot.book, now.slice(-RECENT), width / 2, takes) : []
+    const touched = here ? rubbedBy(here, shot.book, now.slice(-RECENT), width / 2, takes) : []
     const lifted = paper.lifted()
     if (touched.some(id => !lifted.has(id))) paper.lift(new Set([...lifted, ...touched]))
   })
@@ -36,7 +36,7 @@ function rubbingHand(paper: PaperPort, { width, takes }: Rubbing): Hand {
     move,
     finish() {
       const ops = kit.changed.flatMap(drawing => {
-        const ids = touchedBy(drawing, shot.book, track, width / 2, takes)
+        const ids = rubbedBy(drawing, shot.book, track, width / 2, takes)
         return ids.length ? [{ kind: 'elements.remove' as const, drawing: drawing.id, ids }] : []
       })
       if (ops.length) shot.commit(`rub out ${kit.changedWords}`, ops)

@@ -19,15 +19,22 @@ class Fault extends Error {
   }
 }
 
-const mime = (kind: string): string => (kind === 'svg' ? 'image/svg+xml' : `image/${kind}`)
+const whyOf = (error: unknown): NotBrought => (error instanceof Fault ? error.why : 'broken')
 const isTooLarge = ({ widthPx, heightPx }: PictureSize): boolean => widthPx * heightPx > INCOMING_LIMITS.pixels
+
+/** What has to be made smaller than this to be kept is not worth it. */
+const SMALLEST_SHARE = 0.05
 
 /** A picture as PNG: painted anew, so that nothing else that was in the file is in it, and smaller until it may be kept. */
 async function kept(bitmap: ImageBitmap, name: string, paper: PictureSize, shownMs: number | null): Promise<Brought> {
   const was = { widthPx: bitmap.width, heightPx: bitmap.height }
   if (isTooLarge(was)) throw new Fault('too-many-pixels')
-  for (let share = 1; share > 0.02; share *= 0.8) {
-    const size = keptSize(was, { widthPx: paper.widthPx * share, heightPx: paper.heightPx * share })
+  const first = keptSize(was, paper)
+  for (let share = 1; share > SMALLEST_SHARE; share *= 0.8) {
+    const size = {
+      widthPx: Math.max(1, Math.round(first.widthPx * share)),
+      heightPx: Math.max(1, Math.round(first.heightPx * share)),
+    }
     const canvas = new OffscreenCanvas(size.widthPx, size.heightPx)
     const brush = canvas.getContext('2d')
     if (!brush) throw new Fault('broken')
@@ -41,7 +48,7 @@ async function kept(bitmap: ImageBitmap, name: string, paper: PictureSize, shown
 
 /** The one picture of a file. */
 async function still(bytes: Uint8Array, kind: string, name: string, paper: PictureSize): Promise<Brought> {
-  const bitmap = await createImageBitmap(new Blob([bytes.slice()], { type: mime(kind) })).catch(() => {
+  const bitmap = await createImageBitmap(new Blob([bytes.slice()], { type: `image/${kind}` })).catch(() => {
     throw new Fault('broken')
   })
   try {
@@ -54,7 +61,7 @@ async function still(bytes: Uint8Array, kind: string, name: string, paper: Pictu
 /** The pictures of one that moves, each with the time it is shown; a single one like any other. */
 async function moving(bytes: Uint8Array, kind: string, name: string, paper: PictureSize): Promise<Brought[]> {
   if (!('ImageDecoder' in self)) return [await still(bytes, kind, name, paper)]
-  const decoder = new ImageDecoder({ data: bytes.slice(), type: mime(kind) })
+  const decoder = new ImageDecoder({ data: bytes.slice(), type: `image/${kind}` })
   try {
     await decoder.tracks.ready
     const count = decoder.tracks.selectedTrack?.frameCount ?? 1
@@ -66,8 +73,11 @@ async function moving(bytes: Uint8Array, kind: string, name: string, paper: Pict
       const bitmap = await createImageBitmap(image)
       const shownMs = image.duration === null ? null : image.duration / 1000
       image.close()
-      all.push(await kept(bitmap, `${name} ${frameIndex + 1}`, paper, shownMs))
-      bitmap.close()
+      try {
+        all.push(await kept(bitmap, `${name} ${frameIndex + 1}`, paper, shownMs))
+      } finally {
+        bitmap.close()
+      }
     }
     return all
   } catch (error) {
@@ -120,39 +130,37 @@ async function each(files: readonly [string, Uint8Array][], paper: PictureSize):
       pictures.push(...(await one(bytes, lastName(path), paper)))
       if (pictures.length > INCOMING_LIMITS.pictures) throw new Fault('too-many-pictures')
     } catch (error) {
-      out.push({ name: lastName(path), why: error instanceof Fault ? error.why : 'broken' })
+      out.push({ name: lastName(path), why: whyOf(error) })
     }
   }
   return { pictures: pictures.slice(0, INCOMING_LIMITS.pictures), out }
 }
 
-const given = (all: BroughtAll): BroughtAll =>
-  transfer(
-    all,
-    all.pictures.map(picture => picture.bytes.buffer),
-  )
+/** What comes of reading something, handed over; what is wrong with it as a whole is told by its name. */
+async function handedOver(name: string, read: () => Promise<BroughtAll>): Promise<BroughtAll> {
+  try {
+    const all = await read()
+    return transfer(
+      all,
+      all.pictures.map(picture => picture.bytes.buffer),
+    )
+  } catch (error) {
+    return { pictures: [], out: [{ name, why: whyOf(error) }] }
+  }
+}
 
 const protocol: BringProtocol = {
-  async bring(file, name, paper) {
-    if (file.size > INCOMING_LIMITS.bytes) return { pictures: [], out: [{ name, why: 'too-many-bytes' }] }
-    if (file.size === 0) return { pictures: [], out: [{ name, why: 'nothing-in-it' }] }
-    const bytes = new Uint8Array(await file.arrayBuffer())
-    try {
+  bring: (file, name, paper) =>
+    handedOver(name, async () => {
+      if (file.size > INCOMING_LIMITS.bytes) throw new Fault('too-many-bytes')
+      const bytes = new Uint8Array(await file.arrayBuffer())
       const files: [string, Uint8Array][] = incomingKind(bytes) === 'zip' ? await packed(bytes) : [[name, bytes]]
-      if (files.length === 0) return { pictures: [], out: [{ name, why: 'nothing-in-it' }] }
-      return given(await each(files, paper))
-    } catch (error) {
-      return { pictures: [], out: [{ name, why: error instanceof Fault ? error.why : 'broken' }] }
-    }
-  },
-  async keep(bitmap, name, paper) {
-    try {
-      return given({ pictures: [await kept(bitmap, name, paper, null)], out: [] })
-    } catch (error) {
-      return { pictures: [], out: [{ name, why: error instanceof Fault ? error.why : 'broken' }] }
-    } finally {
-      bitmap.close()
-    }
-  },
+      if (file.size === 0 || files.length === 0) throw new Fault('nothing-in-it')
+      return each(files, paper)
+    }),
+  keep: (bitmap, name, paper) =>
+    handedOver(name, async () => ({ pictures: [await kept(bitmap, name, paper, null)], out: [] })).finally(() =>
+      bitmap.close(),
+    ),
 }
 expose(protocol)

@@ -20,7 +20,8 @@ function ids() {
   let n = 0
   return () => `n${++n}`
 }
-const brought = (id: string, frames: number | null = null): BroughtIn => ({ id, widthPx: 100, heightPx: 50, frames })
+const asItCame = (widthPx: number, heightPx: number) => ({ widthPx, heightPx, was: { widthPx, heightPx } })
+const brought = (id: string, frames: number | null = null): BroughtIn => ({ id, ...asItCame(100, 50), frames })
 const here = { layer: L, frame: 2, holdFrames: 2, role: 'key' } as const
 const sheetOf = (document: ShotDocument, layer: string): string =>
   columnOf(currentTake(document), layer)
@@ -29,15 +30,22 @@ const sheetOf = (document: ShotDocument, layer: string): string =>
 
 describe('how a picture lies on the paper', () => {
   test('in its middle as large as it is, or as much smaller as it takes to lie on it whole', () => {
-    expect(fittedOn({ widthPx: 100, heightPx: 51 }, { width: 640, height: 360 })).toEqual([1, 0, 0, 1, 270, 155])
-    expect(fittedOn({ widthPx: 1280, heightPx: 360 }, { width: 640, height: 360 })).toEqual([0.5, 0, 0, 0.5, 0, 90])
+    expect(fittedOn(asItCame(100, 51), { width: 640, height: 360 })).toEqual([1, 0, 0, 1, 270, 155])
+    expect(fittedOn(asItCame(1280, 360), { width: 640, height: 360 })).toEqual([0.5, 0, 0, 0.5, 0, 90])
+  })
+
+  test('kept with fewer pixels than it came with, it lies as large as it came', () => {
+    const smaller = { widthPx: 320, heightPx: 90, was: { widthPx: 640, heightPx: 180 } }
+    expect(fittedOn(smaller, { width: 640, height: 360 })).toEqual([2, 0, 0, 2, 0, 90])
+    const larger = { widthPx: 640, heightPx: 360, was: { widthPx: 2560, heightPx: 1440 } }
+    expect(fittedOn(larger, { width: 640, height: 360 })).toEqual([1, 0, 0, 1, 0, 0])
   })
 
   test('never beyond the paper, never larger, always in the middle', () => {
     const side = fc.integer({ min: 1, max: 9000 })
     fc.assert(
       fc.property(side, side, side, side, (widthPx, heightPx, width, height) => {
-        const at = fittedOn({ widthPx, heightPx }, { width, height })
+        const at = fittedOn(asItCame(widthPx, heightPx), { width, height })
         const [a, b] = [map(at, { x: 0, y: 0 }), map(at, { x: widthPx, y: heightPx })]
         expect(at[0]).toBeLessThanOrEqual(1)
         for (const [low, high, most] of [

@@ -19,8 +19,11 @@ import type { Manner } from './room.ts'
 /** A picture that was brought in: its bytes are stored under its id. */
 export interface BroughtIn {
   readonly id: string
+  /** its size as it is kept */
   readonly widthPx: number
   readonly heightPx: number
+  /** its size as it came, which is how large it lies; more pixels than are kept */
+  readonly was: { readonly widthPx: number; readonly heightPx: number }
   /** frames it is to be shown, where it says so itself; null for as many as others */
   readonly frames: number | null
 }
@@ -40,14 +43,16 @@ export function framesOfTimes(timesMs: readonly number[], fps: number): number[]
   })
 }
 
-/** How a picture lies on the paper: in its middle, as large as it is, or as much smaller as it takes to lie on it whole. */
+/** How a picture lies on the paper: in its middle, as large as it came, or as much smaller as it takes to lie on it whole. */
 export function fittedOn(
-  { widthPx, heightPx }: Pick<BroughtIn, 'widthPx' | 'heightPx'>,
+  { widthPx, heightPx, was }: Pick<BroughtIn, 'widthPx' | 'heightPx' | 'was'>,
   paper: { readonly width: number; readonly height: number },
 ): Matrix {
-  const scale = Math.min(1, paper.width / widthPx, paper.height / heightPx)
-  const [x, y] = [(paper.width - widthPx * scale) / 2, (paper.height - heightPx * scale) / 2]
-  return scale === 1 ? translation(Math.round(x), Math.round(y)) : [scale, 0, 0, scale, x, y]
+  const scale = Math.min(1, paper.width / was.widthPx, paper.height / was.heightPx)
+  const [x, y] = [(paper.width - was.widthPx * scale) / 2, (paper.height - was.heightPx * scale) / 2]
+  const [across, down] = [(scale * was.widthPx) / widthPx, (scale * was.heightPx) / heightPx]
+  // What is laid pixel on pixel stays sharp.
+  return across === 1 && down === 1 ? translation(Math.round(x), Math.round(y)) : [across, 0, 0, down, x, y]
 }
 
 /** Pictures as elements of a drawing, over the pictures that lie there, the first lowest. */
@@ -58,15 +63,15 @@ function elementsOf(
   newId: () => string,
 ): Picture[] {
   const above = there ? topZ(there) : 0
-  return all.map(({ id, widthPx, heightPx }, i) => ({
+  return all.map((one, i) => ({
     id: newId(),
     kind: 'picture',
-    picture: id,
-    widthPx,
-    heightPx,
+    picture: one.id,
+    widthPx: one.widthPx,
+    heightPx: one.heightPx,
     opacity: 1,
     z: above + i,
-    matrix: fittedOn({ widthPx, heightPx }, document.format),
+    matrix: fittedOn(one, document.format),
   }))
 }
 

@@ -1,5 +1,6 @@
 import { counted } from '@unhurried/core/time'
 import { framesOfTimes, type BroughtIn } from '@unhurried/core/document'
+import { onScopeDispose } from 'vue'
 import { newId } from '../../../local/ids.ts'
 import { bringFiles } from '../../../pictures/bringing.ts'
 import type { Brought, BroughtAll } from '../../../protocols/bring.ts'
@@ -18,6 +19,8 @@ export function useBringing() {
   const shot = useShot()
   const asking = useAsking()
   const laying = useLaying()
+  // What is still being read when the desk, or the shot, is left is not wanted any more.
+  onScopeDispose(() => round++, true)
 
   /** Lets files be chosen. */
   function choose(): void {
@@ -35,7 +38,8 @@ export function useBringing() {
     if (!format || files.length === 0) return
     if (!shot.mayDraw) return void (shot.notice = 'Reviewers look and do not draw.')
     const mine = ++round
-    const isWanted = () => mine === round
+    const { id } = shot
+    const isWanted = () => mine === round && shot.id === id
     const tell = (done: number, of: number) =>
       asking.ask({
         label: `bringing in ${counted(of, 'file')}`,
@@ -60,17 +64,13 @@ export function useBringing() {
     const fps = shot.document?.format.fps ?? 24
     if (!first) return
     const samples = new Map<string, Uint8Array>()
-    const moves = pictures.every(one => one.shownMs !== null)
-    const frames = moves
-      ? framesOfTimes(
-          pictures.map(one => one.shownMs ?? 0),
-          fps,
-        )
-      : []
+    const timesMs = pictures.flatMap(one => one.shownMs ?? [])
+    const frames = timesMs.length === pictures.length ? framesOfTimes(timesMs, fps) : []
     const all = pictures.map((one, i): BroughtIn => {
       const id = newId()
       samples.set(id, one.bytes)
-      return { id, widthPx: one.widthPx, heightPx: one.heightPx, frames: frames[i] ?? null }
+      const { widthPx, heightPx, was } = one
+      return { id, widthPx, heightPx, was, frames: frames[i] ?? null }
     })
     const label = all.length === 1 ? oneLine(first.name) : counted(all.length, 'picture')
     asking.ask({ label, why: sizeInWords(pictures), choices: laying.choices({ all, samples, label }) })

@@ -99,6 +99,9 @@ function paintScene(scene: Scene | null): void {
 /** Files that are held over the paper. */
 const over = ref(false)
 const hasFiles = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false
+/** Whether a pointer that left a part of the paper is over another part of it. */
+const isWithin = ({ currentTarget, relatedTarget }: DragEvent): boolean =>
+  over.value && relatedTarget instanceof Node && (currentTarget as Element).contains(relatedTarget)
 function drop(event: DragEvent): void {
   over.value = false
   const files = [...(event.dataTransfer?.files ?? [])]
@@ -243,7 +246,7 @@ const cursor = computed(() => {
     aria-label="Paper"
     @dragenter="over = hasFiles($event)"
     @dragover="hasFiles($event) && $event.preventDefault()"
-    @dragleave.self="over = false"
+    @dragleave="over = isWithin($event)"
     @drop="drop"
   >
     <canvas ref="ground" aria-hidden="true" />
