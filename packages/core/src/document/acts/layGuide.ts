@@ -60,9 +60,7 @@ export function layGuide(
 ): Proposal {
   const cycle = linkedBefore(document, take, guide)
   // A loop that was set by laying follows what is laid; any other is the animator's.
-  const isIts = take.loop === null || (cycle !== null && isRound(take.loop, cycle))
-  // What passes while something else is played is no reason to play it round.
-  const sets = isIts && !guidePlan(document, guide).onlyMoves
+  const sets = take.loop === null || (cycle !== null && isRound(take.loop, cycle))
   const unused = laidAlready(document, guide).drawings.slice(guidePlan(document, guide).drawings.length)
   const step = inTurn(document, take.id, [
     (now, here) => (cycle && cycle.from !== guide.from ? movedThere(now, here, guide, cycle, manner) : NOTHING),

@@ -62,6 +62,15 @@ describe('a chain on a mark', () => {
     }
   })
 
+  test('by offset it leans back against its way, most where its root is fastest', () => {
+    const { lines } = chain.plan({ ...numbers, how: 'offset', lag: 0, rest: 0, turn: 0.5 }, shot)
+    const leans = lines.map(line => (line.at(-1) as Point).x - (line[0] as Point).x)
+    // It goes to the right until frame 8, fastest just before that, and stands then.
+    expect(leans.slice(0, 4).every(px => px < 0)).toBe(true)
+    expect(leans[3]).toBeLessThan(leans[0] as number)
+    expect(leans[9]).toBeCloseTo(0, 9)
+  })
+
   test('one whose mark is placed nowhere stands, and says so', () => {
     for (const follows of [null, 'gone']) {
       const plan = chain.plan({ ...numbers, follows }, shot)
