@@ -183,3 +183,59 @@ test('the ground passes under a walk by a scroll: drawn once, laid down again, a
   await page.getByRole('button', { name: 'undo' }).click()
   await expect(margin(page).locator('button.title', { hasText: 'findings' })).toContainText('none')
 })
+
+test('the way from place to place is spaced like a chart: by halves, past its end and back, by a drawn curve, by a copied chart', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 9, width: 640, height: 360 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.3, 0.5, 0.12))
+  const moves = await opened(page, 'layer moves')
+  await page.keyboard.press('End')
+  await write(page, 'to the right', '160')
+  await page.keyboard.press('Home')
+  await page.keyboard.press('ArrowDown')
+  const field = moves.getByLabel(/^to the right,/)
+  await expect(field).toHaveValue('20')
+
+  // Slow out over seven places: u² of 160 at an eighth is 2.5 px; a half of a half of a half of a half is 10.
+  const spacing = moves.getByLabel('to 9')
+  await spacing.selectOption('slow out')
+  await expect(field).toHaveValue('2.5')
+  await moves.getByLabel('by halves, like drawings').check()
+  await expect(field).not.toHaveValue('2.5')
+  const byHalves = Number(await field.inputValue())
+  expect((byHalves / 160) * 16).toBe(Math.round((byHalves / 160) * 16))
+  await moves.getByRole('button', { name: 'copy this chart' }).click()
+
+  // Past its end: on the eighth frame it is a quarter of the way beyond, or on its way back.
+  await spacing.selectOption('overshoot')
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown')
+  await expect(field).toHaveValue('200')
+
+  // A curve drawn by hand: it waits, and goes at the end.
+  await spacing.selectOption('drawn curve')
+  await expect(field).not.toHaveValue('200')
+  const pad = (await moves.getByRole('img', { name: /The spacing as a curve/ }).boundingBox())!
+  const on = (x: number, y: number) => [pad.x + pad.width * x, pad.y + pad.height * y] as const
+  await page.mouse.move(...on(0.05, 0.92))
+  await page.mouse.down()
+  for (let i = 1; i <= 9; i++) await page.mouse.move(...on(0.05 + i * 0.09, 0.92))
+  await page.mouse.move(...on(0.95, 0.08))
+  await page.mouse.up()
+  await moves.getByLabel('by halves, like drawings').uncheck()
+  await expect.poll(async () => Number(await field.inputValue())).toBeLessThan(20)
+
+  // The copied chart laid here; undone as one step, and the same after a reload.
+  await moves.getByRole('button', { name: 'lay the copied one here' }).click()
+  await expect(spacing).toHaveValue('slow-out')
+  await page.keyboard.press('Control+z')
+  await expect(spacing).toHaveValue('curve')
+  await expect(page.getByText('safe', { exact: true })).toBeVisible()
+  const document = await documentNow(page, world, shot)
+  const wish = document.takes['take-1']!.paths['layer-1']!.keys[0]!.wish
+  expect(wish.points).toHaveLength(17)
+  expect(wish.points[12]).toBeLessThan(0.1)
+})

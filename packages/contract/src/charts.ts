@@ -1,21 +1,12 @@
-import { EASES, MOST_CURVE_POINTS, MOST_TICKS, RATIOS } from '@unhurried/core/chart'
+import { MOST_TICKS, RATIOS } from '@unhurried/core/chart'
 import { z } from 'zod'
-import { Id } from './pieces.ts'
+import { Id, Wish } from './pieces.ts'
 
 const parent = z
   .number()
   .int()
   .min(-2)
   .max(MOST_TICKS - 1)
-
-export const Wish = z
-  .strictObject({
-    ease: z.enum(EASES),
-    strength: z.number().min(0).max(1),
-    thirds: z.boolean(),
-    points: z.array(z.number().min(0).max(1)).max(MOST_CURVE_POINTS).readonly(),
-  })
-  .readonly()
 
 export const ChartTick = z
   .strictObject({

@@ -172,6 +172,30 @@ describe('documents and operations of earlier schemas', () => {
     ])
   })
 
+  test('the way of a layer of the eighth schema was spaced by a preset of some strength, and never by halves', () => {
+    const shot = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const at = { frame: 2, x: 3, y: 4, turnRad: 0 }
+    const rest = { speed: { x: 1, y: 0 }, pivot: { x: 0, y: 0 }, whole: false, on: 2, closes: null, use: 'moves' }
+    const eighth = { ...rest, keys: [{ ...at, ease: 'slow-in', strength: 0.3 }] }
+    const wish = { ease: 'slow-in', strength: 0.3, thirds: false, points: [] }
+    const ninth = { ...rest, keys: [{ ...at, wish, halves: false }] }
+    const take = { ...(shot.takes[FIRST.take] as Take), paths: { [FIRST.drawn]: eighth } }
+    const now = migrateDocument({ ...shot, schema: 8, takes: { [FIRST.take]: take } } as unknown as { schema: number })
+    expect(ShotDocument.parse(now)).toEqual(now)
+    expect(now.takes[FIRST.take]?.paths).toEqual({ [FIRST.drawn]: ninth })
+    const set = { kind: 'path.set', take: FIRST.take, layer: FIRST.drawn }
+    const ops = [
+      { kind: 'take.add', take },
+      { ...set, path: eighth },
+      { ...set, path: null },
+    ]
+    expect(migrateOperations(ops, 8)).toEqual([
+      { kind: 'take.add', take: { ...take, paths: { [FIRST.drawn]: ninth } } },
+      { ...set, path: ninth },
+      { ...set, path: null },
+    ])
+  })
+
   test('what is of the present schema is left as it is; what is from the future is not read', () => {
     const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
     expect(migrateDocument(fresh)).toBe(fresh)

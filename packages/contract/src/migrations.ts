@@ -58,6 +58,22 @@ const step7: Step = {
   operation: op => (op.kind === 'take.add' ? { ...op, take: take8(op.take as Json) } : op),
 }
 
+const key9 = ({ ease, strength, ...key }: Json): Json => ({
+  ...key,
+  wish: presetWish(ease as Preset, strength as number),
+  halves: false,
+})
+const path9 = (path: Json): Json => ({ ...path, keys: (path.keys as Json[]).map(key9) })
+const take9 = (take: Json): Json => ({ ...take, paths: mapped(take.paths, path9) })
+/** The way of a layer can be spaced by everything a chart can be wished to be. */
+const step8: Step = {
+  document: stored => ({ ...stored, schema: 9, takes: mapped(stored.takes, take9) }),
+  operation(op) {
+    if (op.kind === 'take.add') return { ...op, take: take9(op.take as Json) }
+    return op.kind === 'path.set' && op.path ? { ...op, path: path9(op.path as Json) } : op
+  },
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -150,6 +166,7 @@ const STEPS: Readonly<Record<number, Step>> = {
   5: step5,
   6: step6,
   7: step7,
+  8: step8,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

@@ -1,6 +1,6 @@
 import { type Batch as CoreBatch, type Operation as CoreOperation } from '@unhurried/core/document'
 import { z } from 'zod'
-import { Chart, Ticks, Wish } from './charts.ts'
+import { Chart, Ticks } from './charts.ts'
 import * as p from './pieces.ts'
 
 /** The most operations in one batch and elements in one operation: all drawings of a long shot can be changed in one step. */
@@ -47,7 +47,7 @@ export const Operation = z.discriminatedUnion('kind', [
   op('elements.set', { drawing: p.Id, changes: Changes }),
   op('elements.remove', { drawing: p.Id, ids }),
   op('chart.add', { chart: Chart }),
-  op('chart.set', { id: p.Id, patch: z.strictObject({ wish: Wish, ticks: Ticks }).partial().readonly() }),
+  op('chart.set', { id: p.Id, patch: z.strictObject({ wish: p.Wish, ticks: Ticks }).partial().readonly() }),
   op('chart.remove', { id: p.Id }),
   op('exposure.write', { take: p.Id, layer: p.Id, from: p.Frame, runs: p.Runs }),
   op('frames.insert', { take: p.Id, at: p.Frame, count: p.FrameCount, fill: p.tableOf(p.Runs, 40) }),

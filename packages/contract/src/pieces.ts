@@ -1,4 +1,4 @@
-import { PRESETS } from '@unhurried/core/chart'
+import { EASES, MOST_CURVE_POINTS } from '@unhurried/core/chart'
 import { FARTHEST_PX, MOST_SAMPLES, NIB_ENDS, NIB_LOOKS } from '@unhurried/core/geometry'
 import { ID_FORM, LABELS, LAYER_KINDS, LIMITS, MARK_KINDS, ROLES, VOLUMES, WAYS } from '@unhurried/core/document'
 import { PATH_LIMITS, PATH_USES } from '@unhurried/core/path'
@@ -164,14 +164,23 @@ export const Cycle = z
   .strictObject({ id: Id, layer: Id, from: Frame, to: FrameCount.nullable(), offset: Frame, pattern: Runs })
   .readonly()
 
+export const Wish = z
+  .strictObject({
+    ease: z.enum(EASES),
+    strength: z.number().min(0).max(1),
+    thirds: z.boolean(),
+    points: z.array(z.number().min(0).max(1)).max(MOST_CURVE_POINTS).readonly(),
+  })
+  .readonly()
+
 const PathKey = z
   .strictObject({
     frame: Frame,
     x: Coordinate,
     y: Coordinate,
     turnRad: z.number().min(-PATH_LIMITS.turnRad).max(PATH_LIMITS.turnRad),
-    ease: z.enum(PRESETS),
-    strength: z.number().min(0).max(1),
+    wish: Wish,
+    halves: z.boolean(),
   })
   .readonly()
 const Pixels = z.strictObject({ x: Coordinate, y: Coordinate }).readonly()

@@ -1,6 +1,6 @@
 import { needWhole, UsageError } from '../errors.ts'
 import { ease, PRESETS, USUAL_STRENGTH, wishes, type Preset } from './ease.ts'
-import { between, KEY_A, KEY_B, MOST_TICKS, nearestHalves, valueOf, type Tick } from './halves.ts'
+import { between, KEY_A, KEY_B, MOST_TICKS, nearestHalves, shareOf, valueOf, type Tick } from './halves.ts'
 
 /** What a chart can be wished to be: a preset, past the key and back, a curve drawn by hand, or ticks put by hand. */
 export const EASES = [...PRESETS, 'overshoot', 'curve', 'hand'] as const
@@ -71,7 +71,7 @@ export function wishTicks(wish: Wish, count: number): Tick[] {
   const beyond = pastIn(wish, n)
   if (beyond > 2) throw new UsageError(`${beyond} ticks past the key are more than an overshoot and one to settle`)
   if (beyond === 0) return inner
-  const ratio = wish.strength < USUAL_STRENGTH ? '9/8' : '5/4'
+  const ratio = pastRatio(wish)
   const ends = [
     { num: 0, den: 1 },
     { num: 1, den: 1 },
@@ -109,21 +109,66 @@ export function evenness(count: number): Evenness {
 /** A chart of a preset at its usual strength. */
 export const presetTicks = (preset: Preset, count: number): Tick[] => wishTicks(presetWish(preset), count)
 
+const isCurve = (points: readonly number[]): boolean =>
+  points.length >= 2 &&
+  points.length <= MOST_CURVE_POINTS &&
+  points.every((p, i) => p >= 0 && p <= 1 && (i === 0 || p >= (points[i - 1] as number)))
+
 function needCurve(points: readonly number[]): void {
-  const fits = points.length >= 2 && points.length <= MOST_CURVE_POINTS
-  const rises = points.every((p, i) => p >= 0 && p <= 1 && (i === 0 || p >= (points[i - 1] as number)))
-  if (!fits || !rises) throw new UsageError('a curve needs 2 to 65 points between 0 and 1 that do not fall')
+  if (!isCurve(points)) throw new UsageError('a curve needs 2 to 65 points between 0 and 1 that do not fall')
 }
 
-/** Whether the points of a wish can be used; a chart is refused otherwise. */
-export function isUsableWish(wish: Wish): boolean {
-  if (!(wish.strength >= 0 && wish.strength <= 1)) return false
-  try {
-    wishTicks(wish, wish.ease === 'hand' ? wish.points.length : 1)
-    return true
-  } catch {
-    return false
+/** Whether the numbers of a wish can be used; a chart, or the way of a layer, is refused otherwise. No ticks are looked for. */
+export function isUsableWish({ ease, strength, points }: Wish): boolean {
+  if (!(EASES.includes(ease) && strength >= 0 && strength <= 1)) return false
+  if (ease === 'curve') return isCurve(points)
+  if (ease !== 'hand') return true
+  const inner = points.filter(t => t < 1)
+  const past = points.filter(t => t >= 1).length
+  const rises = inner.every((t, i) => t > (inner[i - 1] ?? 0))
+  return points.length <= MOST_TICKS && past <= 2 && inner.length + past === points.length && rises
+}
+
+/** How far past the key a wish goes, as a share of the way: an eighth below the usual strength, a quarter from there on. */
+const pastRatio = (wish: Wish): '9/8' | '5/4' => (wish.strength < USUAL_STRENGTH ? '9/8' : '5/4')
+
+/** Where in its time an overshoot is farthest. */
+const FARTHEST_AT = 3 / 4
+
+/**
+ * How far along (0 at A, 1 at B) a wish is at the share `u` (0–1) of its time, as a curve that no drawing is needed for.
+ * Presets are those of `ease`. An overshoot goes by half a cosine to its farthest at three quarters of the time, and by
+ * another one back to the key. Ticks put by hand, and the points of a drawn curve, are joined by straight lines at equal
+ * steps of time. Throws a UsageError on points that are unfit.
+ */
+export function alongWish(wish: Wish, u: number): number {
+  switch (wish.ease) {
+    case 'curve':
+      needCurve(wish.points)
+      return alongCurve(wish.points, u)
+    case 'hand':
+      return alongCurve(alongTicks(wish, 0), u)
+    case 'overshoot': {
+      const most = shareOf(pastRatio(wish))
+      if (u <= FARTHEST_AT) return (most / 2) * (1 - Math.cos((Math.PI * u) / FARTHEST_AT))
+      return 1 + ((most - 1) / 2) * (1 + Math.cos((Math.PI * (u - FARTHEST_AT)) / (1 - FARTHEST_AT)))
+    }
+    default:
+      return ease(wish.ease, u, wish.strength)
   }
+}
+
+const found = new WeakMap<Wish, Map<number, readonly number[]>>()
+
+/** How far along the chart of a wish with `count` inbetweens is at every step, both keys included; looked for once for each wish. */
+export function alongTicks(wish: Wish, count: number): readonly number[] {
+  const known = found.get(wish) ?? new Map<number, readonly number[]>()
+  found.set(wish, known)
+  const there = known.get(count)
+  if (there) return there
+  const steps = [0, ...wishTicks(wish, count).map(tick => valueOf(tick.at)), 1]
+  known.set(count, steps)
+  return steps
 }
 
 function alongCurve(points: readonly number[], u: number): number {

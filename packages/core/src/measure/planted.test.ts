@@ -6,7 +6,7 @@ import type { MarkPlace, ShotDocument } from '../document/model/model.ts'
 import { applyBatch, type Operation } from '../document/operations/index.ts'
 import { get } from '../document/model/table.ts'
 import { currentTake } from '../document/model/selectors.ts'
-import { restingPath, type LayerPath } from '../path/path.ts'
+import { evenKey, restingPath, type LayerPath } from '../path/path.ts'
 import { sampleDocument } from '../document/tests/sample.ts'
 import type { Standing } from './ground.ts'
 import { groundFor, groundsOn, plantedMarks, slips } from './planted.ts'
@@ -197,14 +197,7 @@ describe('planted marks', () => {
     const turned: LayerPath = {
       ...restingPath(64, 36),
       pivot: { x: 100, y: 0 },
-      keys: [0, 4].map((frame, i) => ({
-        frame,
-        x: 0,
-        y: 0,
-        turnRad: i * (Math.PI / 2),
-        ease: 'even' as const,
-        strength: 0.5,
-      })),
+      keys: [0, 4].map((frame, i) => evenKey(frame, 0, 0, i * (Math.PI / 2))),
     }
     const read = (ops: readonly Operation[]) => {
       const done = applyBatch(start, ops)

@@ -1,8 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { presetWish, type Wish } from '../chart/wish.ts'
 import { map } from '../geometry/matrix.ts'
 import {
+  canLieByHalves,
   crossingSeconds,
+  evenKey,
   isResting,
   layingsOn,
   matrixOn,
@@ -14,6 +17,7 @@ import {
   retimedPath,
   movedPath,
   seamPx,
+  sharesBetween,
   withKey,
   withoutKey,
   type LayerPath,
@@ -21,16 +25,18 @@ import {
 } from './path.ts'
 
 const rest = restingPath(640, 360)
-const key = (frame: number, x = 0, y = 0, turnRad = 0): PathKey => ({
-  frame,
-  x,
-  y,
-  turnRad,
-  ease: 'even',
-  strength: 0.5,
-})
+const key = evenKey
 const through = (...keys: PathKey[]): LayerPath => ({ ...rest, keys })
 const xs = (path: LayerPath, frames: readonly number[]) => frames.map(frame => placeOn(path, frame).x)
+
+const wishes: fc.Arbitrary<Wish> = fc.constantFrom(
+  presetWish('even'),
+  presetWish('both', 0.25),
+  presetWish('favour-a'),
+  { ...presetWish('even'), ease: 'overshoot' },
+  { ...presetWish('even'), ease: 'curve', points: [0, 0.9, 0.9, 1] },
+  { ...presetWish('even'), ease: 'hand', points: [0.5, 0.75, 1] },
+)
 
 const keys = fc.uniqueArray(fc.nat(40), { minLength: 1, maxLength: 6 }).chain(frames =>
   fc.tuple(
@@ -42,8 +48,8 @@ const keys = fc.uniqueArray(fc.nat(40), { minLength: 1, maxLength: 6 }).chain(fr
           x: fc.integer({ min: -500, max: 500 }),
           y: fc.integer({ min: -500, max: 500 }),
           turnRad: fc.constantFrom(0, 0.5, -1),
-          ease: fc.constantFrom('even' as const, 'both' as const, 'slow-in' as const),
-          strength: fc.constantFrom(0.25, 0.5),
+          wish: wishes,
+          halves: fc.boolean(),
         }),
       ),
   ),
@@ -60,7 +66,7 @@ const paths = fc.record({
 
 describe('where a layer lies', () => {
   test('between two places it goes by the spacing of the earlier, is at each on its frame, and stays behind the last', () => {
-    const path = through({ ...key(2, 10, 4), ease: 'slow-out' }, key(6, 26, 0))
+    const path = through({ ...key(2, 10, 4), wish: presetWish('slow-out') }, key(6, 26, 0))
     // u² of the way: 1/16, 4/16, 9/16 of 16 px.
     expect(xs(path, [0, 2, 3, 4, 5, 6, 7, 30])).toEqual([10, 10, 11, 14, 19, 26, 26, 26])
     expect(placeOn(path, 4)).toEqual({ x: 14, y: 3, turnRad: 0 })
@@ -106,6 +112,57 @@ describe('where a layer lies', () => {
       { ...rest, closes: 640 },
     ]
     expect(others.map(isResting)).toEqual([false, false, false, false])
+  })
+})
+
+describe('the way between two places is spaced', () => {
+  const spaced = (wish: Partial<Wish>, halves: boolean, frames = 8, on = 1) =>
+    sharesBetween({ ...key(0), wish: { ...presetWish('even'), ...wish }, halves }, frames, on)
+
+  test('by the halves a chart of as many drawings has, or by what was wished itself', () => {
+    // Three inbetweens slow out: u² would be 1/16, 1/4, 9/16; halves give 1/8, 1/4, 1/2 (largest error 1/16).
+    expect(spaced({ ease: 'slow-out' }, false, 4)).toEqual([1 / 16, 1 / 4, 9 / 16])
+    expect(spaced({ ease: 'slow-out' }, true, 4)).toEqual([1 / 8, 1 / 4, 1 / 2])
+    // On twos there are three places in eight frames as well.
+    expect(spaced({ ease: 'slow-out' }, true, 8, 2)).toEqual([1 / 8, 1 / 4, 1 / 2])
+    const path = through({ ...key(0), wish: presetWish('slow-out'), halves: true }, key(4, 80))
+    expect(xs(path, [0, 1, 2, 3, 4, 5])).toEqual([0, 10, 20, 40, 80, 80])
+  })
+
+  test('past the place and back, by a drawn curve, by ticks put by hand', () => {
+    const most = (frames: number, strength: number) =>
+      Math.max(...spaced({ ease: 'overshoot', strength }, false, frames))
+    expect(most(8, 0.5)).toBeCloseTo(5 / 4, 9)
+    expect(most(8, 0.3)).toBeCloseTo(9 / 8, 9)
+    // Half-way up in three eighths of the time, half-way down from it in seven.
+    expect(spaced({ ease: 'overshoot' }, false, 8)[2]).toBeCloseTo(5 / 8, 9)
+    expect(spaced({ ease: 'overshoot' }, false, 8)[6]).toBeCloseTo(9 / 8, 9)
+    expect(spaced({ ease: 'overshoot' }, true, 4)).toEqual([expect.any(Number), expect.any(Number), 5 / 4])
+    expect(spaced({ ease: 'curve', points: [0, 0, 1, 1] }, false, 6)).toEqual([0, 0, expect.closeTo(0.5, 9), 1, 1])
+    expect(spaced({ ease: 'hand', points: [1 / 4, 1 / 2, 3 / 4] }, true, 4)).toEqual([1 / 4, 1 / 2, 3 / 4])
+    expect(spaced({ ease: 'hand', points: [1 / 2, 3 / 4] }, false, 6)[0]).toBeCloseTo(1 / 4, 9)
+  })
+
+  test('with more places than a chart holds it goes by the wish, and with none there are no halves', () => {
+    expect([1, 2, 12, 13, 24].map(frames => canLieByHalves(frames, 1))).toEqual([false, true, true, false, false])
+    expect([24, 26, 2, 3].map(frames => canLieByHalves(frames, 2))).toEqual([true, false, false, true])
+    expect(spaced({ ease: 'slow-in' }, true, 40)).toEqual(spaced({ ease: 'slow-in' }, false, 40))
+  })
+
+  test('it is at each of the two on its frame, whatever was wished', () => {
+    fc.assert(
+      fc.property(
+        wishes,
+        fc.boolean(),
+        fc.integer({ min: 1, max: 30 }),
+        fc.integer({ min: 1, max: 4 }),
+        (wish, halves, frames, on) => {
+          const path = { ...through({ ...key(3, 7), wish, halves }, key(3 + frames, 90)), on }
+          expect(xs(path, [3, 3 + frames])).toEqual([7, 90])
+        },
+      ),
+      { seed: 8 },
+    )
   })
 })
 
@@ -226,6 +283,7 @@ describe('what becomes of a path', () => {
 })
 
 test('a path that cannot be used is told by what is wrong with it', () => {
+  const wished = (wish: Partial<Wish>): PathKey => ({ ...key(0), wish: { ...presetWish('even'), ...wish } })
   const wrong: [Partial<LayerPath>, string][] = [
     [{ keys: [] }, 'number of places'],
     [{ keys: Array.from({ length: 2001 }, (_, i) => key(i)) }, 'number of places'],
@@ -236,8 +294,12 @@ test('a path that cannot be used is told by what is wrong with it', () => {
     [{ keys: [key(0, NaN)] }, 'place'],
     [{ keys: [key(0, 0, 1e6)] }, 'place'],
     [{ keys: [key(0, 0, 0, Infinity)] }, 'turn'],
-    [{ keys: [{ ...key(0), ease: 'sudden' as never }] }, 'spacing'],
-    [{ keys: [{ ...key(0), strength: 2 }] }, 'spacing'],
+    [{ keys: [wished({ ease: 'sudden' as never })] }, 'spacing'],
+    [{ keys: [wished({ strength: 2 })] }, 'spacing'],
+    [{ keys: [wished({ ease: 'curve', points: [0, 0.5, 0.4, 1] })] }, 'spacing'],
+    [{ keys: [wished({ ease: 'hand', points: [0.5, 0.5] })] }, 'spacing'],
+    [{ keys: [wished({ ease: 'hand', points: [0.5, NaN] })] }, 'spacing'],
+    [{ keys: [{ ...key(0), halves: 'yes' as never }] }, 'spacing'],
     [{ speed: { x: 1e9, y: 0 } }, 'speed'],
     [{ pivot: { x: 0, y: NaN } }, 'pivot'],
     [{ whole: 1 as never }, 'whole pixels'],

@@ -1,4 +1,5 @@
-import { ease, PRESETS, type Preset } from '../chart/ease.ts'
+import { presetWish, alongTicks, alongWish, isUsableWish, type Wish } from '../chart/wish.ts'
+import { MOST_TICKS } from '../chart/halves.ts'
 import { after, rotation, translation, type Matrix } from '../geometry/matrix.ts'
 import { FARTHEST_PX } from '../geometry/samples.ts'
 import type { Point } from '../geometry/point.ts'
@@ -14,9 +15,9 @@ export interface Placing extends Point {
 export interface PathKey extends Placing {
   /** from 0 */
   readonly frame: number
-  readonly ease: Preset
-  /** 0–1 */
-  readonly strength: number
+  readonly wish: Wish
+  /** the places between lie where drawings of a chart would, by halves, as long as there are no more than a chart holds */
+  readonly halves: boolean
 }
 
 /**
@@ -46,9 +47,19 @@ export interface LayerPath {
 /** Bounds of a path. A strip that is laid down again is no narrower than `leastStripPx`. */
 export const PATH_LIMITS = { keys: 2000, px: 100_000, turnRad: 1000, on: 200, leastStripPx: 64 } as const
 
+/** A place on a frame from which it goes on evenly. */
+export const evenKey = (frame: number, x = 0, y = 0, turnRad = 0): PathKey => ({
+  frame,
+  x,
+  y,
+  turnRad,
+  wish: presetWish('even'),
+  halves: false,
+})
+
 /** A path that rests where it was drawn, from frame 0 on; about the middle of a picture of that size. */
 export const restingPath = (width: number, height: number): LayerPath => ({
-  keys: [{ frame: 0, x: 0, y: 0, turnRad: 0, ease: 'even', strength: 0.5 }],
+  keys: [evenKey(0, 0, 0)],
   speed: { x: 0, y: 0 },
   pivot: { x: width / 2, y: height / 2 },
   whole: false,
@@ -66,7 +77,7 @@ export function refusePath({ keys, speed, pivot, whole, on, closes, use }: Layer
       return 'frame of a place'
     if (!(Math.abs(key.x) <= PATH_LIMITS.px && Math.abs(key.y) <= PATH_LIMITS.px)) return 'place'
     if (!(Math.abs(key.turnRad) <= PATH_LIMITS.turnRad)) return 'turn'
-    if (!PRESETS.includes(key.ease) || !(key.strength >= 0 && key.strength <= 1)) return 'spacing'
+    if (!isUsableWish(key.wish) || typeof key.halves !== 'boolean') return 'spacing'
   }
   if (!(Math.abs(speed.x) <= FARTHEST_PX && Math.abs(speed.y) <= FARTHEST_PX)) return 'speed'
   if (!(Math.abs(pivot.x) <= FARTHEST_PX && Math.abs(pivot.y) <= FARTHEST_PX)) return 'pivot'
@@ -91,10 +102,30 @@ function free({ keys, speed, on }: LayerPath, frame: number): Placing {
   const since = Math.floor(Math.max(0, frame - from.frame) / on) * on
   const to = next <= 0 ? null : keys[next]
   if (!to) return { x: from.x + speed.x * since, y: from.y + speed.y * since, turnRad: from.turnRad }
-  const share = ease(from.ease, since / (to.frame - from.frame), from.strength)
+  const share = shareOn(from, since, to.frame - from.frame, on)
   const between = (a: number, b: number) => a + (b - a) * share
   return { x: between(from.x, to.x), y: between(from.y, to.y), turnRad: between(from.turnRad, to.turnRad) }
 }
+
+/** How many places there are between two that are `frames` apart when each is kept for `on`. */
+export const placesBetween = (frames: number, on: number): number => Math.ceil(frames / on) - 1
+
+/** Whether the places between two can lie by halves: there are some, and no more than a chart holds. */
+export const canLieByHalves = (frames: number, on: number): boolean => {
+  const count = placesBetween(frames, on)
+  return count > 0 && count <= MOST_TICKS
+}
+
+/** The share of the way from a place to the next, `since` frames (a whole number of `on`) after it, of `frames`. */
+function shareOn({ wish, halves }: PathKey, since: number, frames: number, on: number): number {
+  if (!halves || !canLieByHalves(frames, on)) return alongWish(wish, since / frames)
+  const steps = alongTicks(wish, placesBetween(frames, on))
+  return steps[since / on] ?? alongWish(wish, since / frames)
+}
+
+/** The shares of the way (0–1, past 1 in an overshoot) at which a layer lies between two places, in the order of time. */
+export const sharesBetween = (key: PathKey, frames: number, on: number): number[] =>
+  Array.from({ length: placesBetween(frames, on) }, (_, i) => shareOn(key, (i + 1) * on, frames, on))
 
 /** To whole pixels, ties up: towards the greater number. */
 const roundedUp = (px: number): number => Math.floor(px + 0.5)

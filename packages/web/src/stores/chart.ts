@@ -1,4 +1,4 @@
-import { MOST_TICKS, presetWish, type EaseName, type GapMove, type Wish } from '@unhurried/core/chart'
+import { MOST_TICKS, presetWish, USUAL_STRENGTH, type EaseName, type GapMove, type Wish } from '@unhurried/core/chart'
 import { makeDrawings, moveKey, roomOf, setChart, setPartChart, type Proposal } from '@unhurried/core/document'
 import { defineStore } from 'pinia'
 import { makingInWords } from '../words/refusals.ts'
@@ -22,6 +22,24 @@ export const EASE_WORDS: Record<EaseName, string> = {
   curve: 'drawn curve',
   hand: 'by hand',
 }
+
+/** The wish that a drawn curve begins with: straight on. */
+export const STRAIGHT = [0, 0.12, 0.25, 0.37, 0.5, 0.62, 0.75, 0.87, 1]
+
+/** Whether a kind of spacing comes in strengths. */
+export const hasStrength = (ease: EaseName): boolean => !['even', 'curve', 'hand'].includes(ease)
+
+/** The wish for a kind of spacing chosen after `before`, whose strength it keeps when it is the same one. */
+export const chosenWish = (
+  before: Wish,
+  ease: EaseName,
+  points: readonly number[] = ease === 'curve' ? STRAIGHT : [],
+) => ({
+  ease,
+  strength: ease === before.ease ? before.strength : USUAL_STRENGTH,
+  thirds: ease === 'favour-a' || ease === 'favour-b',
+  points,
+})
 
 /** The chart on the rail: what is wished between the two keys around the frame, and everything done with it. */
 export const useChart = defineStore('chart', () => {
@@ -60,15 +78,7 @@ export const useChart = defineStore('chart', () => {
     }
   }
 
-  const choose = (ease: EaseName, points: readonly number[] = []) =>
-    respace({
-      wish: {
-        ease,
-        strength: ease === wish.value.ease ? wish.value.strength : 0.5,
-        thirds: ease === 'favour-a' || ease === 'favour-b',
-        points,
-      },
-    })
+  const choose = (ease: EaseName, points?: readonly number[]) => respace({ wish: chosenWish(wish.value, ease, points) })
 
   function make(): void {
     const { document, take } = shot
@@ -95,7 +105,7 @@ export const useChart = defineStore('chart', () => {
   const copy = () => (kit.chartInHand = { wish: wish.value, count: ticks.value.length })
   function lay(): void {
     const held = kit.chartInHand
-    if (held) respace({ wish: held.wish, count: own.value ? count.value : held.count })
+    if (held) respace({ wish: held.wish, count: own.value || held.count === 0 ? count.value : held.count })
   }
 
   function moveTo(move: GapMove): void {

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { drawingAt, lengthOf, plain, type Run } from '../../time/exposure.ts'
-import { restingPath, type LayerPath } from '../../path/path.ts'
+import { presetWish } from '../../chart/wish.ts'
+import { evenKey, restingPath, type LayerPath } from '../../path/path.ts'
 import { copyCycle, linkCycle, moveCycle, slideCycle } from './cycles.ts'
 import { changeRate, changeSize, setScale } from './format.ts'
 import { FIRST, freshDocument, newLayer } from '../model/fresh.ts'
@@ -208,7 +209,7 @@ describe('another rate', () => {
 
 const moving: LayerPath = {
   ...restingPath(640, 360),
-  keys: [0, 4, 8].map(frame => ({ frame, x: 5 * frame, y: frame, turnRad: 0, ease: 'both' as const, strength: 0.5 })),
+  keys: [0, 4, 8].map(frame => ({ ...evenKey(frame, 5 * frame, frame), wish: presetWish('both') })),
   speed: { x: 6, y: 0 },
   on: 2,
   closes: 400,

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { RECIPES } from '../../motion/table.ts'
 import { freshGuide } from '../acts/guides.ts'
+import { evenKey } from '../../path/path.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
 import { sampleDocument } from '../tests/sample.ts'
 import { exposuresIn, followedMark, stepsSeen } from './followed.ts'
@@ -50,7 +51,7 @@ describe('what is followed over the sheet', () => {
           take: FIRST.take,
           layer: L,
           path: {
-            keys: [{ frame: 0, x: 0, y: 5, turnRad: 0, ease: 'even', strength: 0.5 }],
+            keys: [evenKey(0, 0, 5)],
             speed: { x: 2, y: 0 },
             pivot: { x: 0, y: 0 },
             whole: false,

@@ -3,6 +3,7 @@ import { expectedOf } from '../../motion/table.ts'
 import { copyClip, pasteClip } from '../acts/clip.ts'
 import { changeGuide, freshGuide } from '../acts/guides.ts'
 import { copyTake } from '../acts/takes.ts'
+import { evenKey } from '../../path/path.ts'
 import { applyBatch, refuse, type Operation } from '../operations/index.ts'
 import { FIRST, freshDocument, newLayer } from './fresh.ts'
 import { follows, guidePlan, guidesOf, pointsToFollow } from './guides.ts'
@@ -65,7 +66,7 @@ describe('a chain on a point of another guide', () => {
         layer: 'other',
         path: {
           use: 'moves',
-          keys: [{ frame: 0, x: 30, y: -8, turnRad: 0, ease: 'even', strength: 0 }],
+          keys: [evenKey(0, 30, -8)],
           speed: { x: 0, y: 0 },
           pivot: { x: 0, y: 0 },
           on: 1,

@@ -12,7 +12,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 8
+export const DOCUMENT_SCHEMA = 9
 
 /** The sheet the film is drawn on. */
 export interface Format {

@@ -1,5 +1,5 @@
 import { presetTicks, presetWish } from '../../chart/wish.ts'
-import { restingPath, type LayerPath } from '../../path/path.ts'
+import { evenKey, restingPath, type LayerPath } from '../../path/path.ts'
 import { bounce } from '../../motion/bounce/bounce.ts'
 import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
@@ -11,7 +11,7 @@ import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 /** A path with a place on some frames. */
 const pathThrough = (frames: readonly number[]): LayerPath => ({
   ...restingPath(64, 36),
-  keys: frames.map(frame => ({ frame, x: 3 * frame, y: -frame, turnRad: frame / 10, ease: 'both', strength: 0.5 })),
+  keys: frames.map(frame => ({ ...evenKey(frame, 3 * frame, -frame, frame / 10), wish: presetWish('both') })),
 })
 
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */

@@ -1,5 +1,5 @@
 import type { Point } from '../../geometry/point.ts'
-import type { LayerPath } from '../../path/path.ts'
+import { evenKey, type LayerPath } from '../../path/path.ts'
 import { halfHeightOf } from '../bounce/body.ts'
 import { namedDrawings, PLAIN_PLAN, softly, wholeSteps } from '../plain.ts'
 import { drawingOf, oneByOne, shownOn, snap, type Plan, type Recipe } from '../recipe.ts'
@@ -139,7 +139,7 @@ function pinOf(plan: HopPlan): LayerPath {
   const risen = plan.drawings.map(({ frame }) => ({ frame, y: -hopOn(plan, frame).taken || 0 }))
   const turns = risen.filter(({ y }, i) => y !== risen[i - 1]?.y || y !== risen[i + 1]?.y)
   return {
-    keys: turns.map(({ frame, y }) => ({ frame, x: 0, y, turnRad: 0, ease: 'even', strength: 0.5 })),
+    keys: turns.map(({ frame, y }) => evenKey(frame, 0, y)),
     speed: { x: 0, y: 0 },
     pivot: { x, y: ground },
     whole: false,

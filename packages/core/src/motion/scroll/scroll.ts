@@ -1,4 +1,4 @@
-import { judderOf, type LayerPath } from '../../path/path.ts'
+import { evenKey, judderOf, type LayerPath } from '../../path/path.ts'
 import { PLAIN_PLAN, told1 } from '../plain.ts'
 import { drawingOf, oneByOne, shownOn, type Plan, type Recipe, type RecipeShot } from '../recipe.ts'
 import { closesAfter, passes, refuseScroll, scrollDefaults, wholeRound, type ScrollNumbers } from './numbers.ts'
@@ -63,7 +63,7 @@ const MARKS = 16
 function pathFor(numbers: ScrollNumbers, { width, height }: RecipeShot): LayerPath {
   const { share, fall, whole, exposure, closes } = numbers
   return {
-    keys: [{ frame: 0, x: 0, y: 0, turnRad: 0, ease: 'even', strength: 0.5 }],
+    keys: [evenKey(0, 0, 0)],
     speed: { x: passes(numbers), y: fall * share || 0 },
     pivot: { x: width / 2, y: height / 2 },
     whole,

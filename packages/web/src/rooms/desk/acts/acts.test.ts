@@ -10,6 +10,7 @@ import {
   type Element,
   type Operation,
 } from '@unhurried/core/document'
+import { presetWish } from '@unhurried/core/chart'
 import { Batch } from '@unhurried/contract'
 import { LOCKED, LOCKED_GUIDE } from '../../../words/refusals.ts'
 import { createPinia, setActivePinia } from 'pinia'
@@ -577,10 +578,10 @@ describe('what is left to look at', () => {
     expect(carried.hand).toEqual([1, 0, 0, 1, -8, 0])
     expect(carried.seenFromHand(on.layerId, 1, { x: 10, y: 0 })).toEqual({ x: 14, y: 0 })
     acts.place({ x: 9 })
-    acts.space(0, { ease: 'both' })
-    expect(path()?.keys.map(key => [key.frame, key.ease])).toEqual([
-      [0, 'both'],
-      [2, 'even'],
+    acts.space(0, { wish: presetWish('both'), halves: true })
+    expect(path()?.keys.map(key => [key.frame, key.wish.ease, key.halves])).toEqual([
+      [0, 'both', true],
+      [2, 'even', false],
     ])
     expect(acts.change({ on: 0 })).toBe('frames of a place: out of bounds')
     expect(acts.change({ closes: 3 })).toBe('width of the strip: out of bounds')

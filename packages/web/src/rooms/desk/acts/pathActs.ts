@@ -1,6 +1,14 @@
 import { exposedDrawing, exposures, isBlank, layPath } from '@unhurried/core/document'
 import { centreOf, isEmptyBox, type Point } from '@unhurried/core/geometry'
-import { refusePath, restingPath, withKey, withoutKey, type LayerPath, type Placing } from '@unhurried/core/path'
+import {
+  refusePath,
+  restingPath,
+  withKey,
+  withoutKey,
+  type LayerPath,
+  type PathKey,
+  type Placing,
+} from '@unhurried/core/path'
 import { useCarried } from '../../../stores/carried.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
@@ -59,7 +67,7 @@ export function usePathActs() {
     /** Puts the layer somewhere on the present frame, or spaces the way from there otherwise. */
     place: (place: Partial<Placing>) => commit(withKey(now(), desk.frame, place)),
     /** Spaces the way from the place that holds now to the next one. */
-    space(frame: number, patch: Partial<Pick<LayerPath['keys'][number], 'ease' | 'strength'>>) {
+    space(frame: number, patch: Partial<Pick<PathKey, 'wish' | 'halves'>>) {
       const path = now()
       return commit({ ...path, keys: path.keys.map(key => (key.frame === frame ? { ...key, ...patch } : key)) })
     },

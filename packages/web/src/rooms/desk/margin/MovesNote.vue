@@ -1,15 +1,14 @@
 <script setup lang="ts">
-import { PRESETS, type Preset } from '@unhurried/core/chart'
 import { judderOf, PATH_USES, placeOn, seamPx, type LayerPath, type PathUse } from '@unhurried/core/path'
 import { computed, ref } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
 import WordChoice from '../../../shared/WordChoice.vue'
 import { useCarried } from '../../../stores/carried.ts'
-import { EASE_WORDS } from '../../../stores/chart.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { pxInWords } from '../../../words/lengths.ts'
 import { usePathActs } from '../acts/pathActs.ts'
+import MovesSpacing from './MovesSpacing.vue'
 import MovesWhole from './MovesWhole.vue'
 
 /** How the layer in the hand moves as a whole, with no drawing made for it: by places on frames, or on and on at a speed. */
@@ -64,7 +63,6 @@ const USES: Record<PathUse, { words: string; tip: string }> = {
   },
 }
 const uses = PATH_USES.map(value => ({ value, ...USES[value] }))
-const spacings = PRESETS.map(value => ({ value, words: EASE_WORDS[value] }))
 
 /** A picture that goes by quicker than this may judder. */
 const JUDDER_S = 5
@@ -102,28 +100,14 @@ const told = computed(() => {
         />
         <span class="soft">{{ unit }}</span>
       </label>
-      <label v-if="carried.path && next && desk.frame >= from.frame">
-        <span>to {{ next.frame + 1 }}</span>
-        <select
-          :value="from.ease"
-          :disabled="isShut"
-          @change="event => say(acts.space(from.frame, { ease: (event.target as HTMLSelectElement).value as Preset }))"
-        >
-          <option v-for="{ value, words } in spacings" :key="value" :value="value">{{ words }}</option>
-        </select>
-      </label>
-      <label v-if="carried.path && next && desk.frame >= from.frame && from.ease !== 'even'">
-        <span>by how much</span>
-        <input
-          type="range"
-          min="0"
-          max="1"
-          step="0.05"
-          :value="from.strength"
-          :disabled="isShut"
-          @change="event => say(acts.space(from.frame, { strength: Number((event.target as HTMLInputElement).value) }))"
-        />
-      </label>
+      <MovesSpacing
+        v-if="carried.path && next && desk.frame >= from.frame"
+        :from="from"
+        :to="next.frame"
+        :on="path.on"
+        :shut="isShut"
+        :space="patch => say(acts.space(from.frame, patch))"
+      />
       <p v-if="carried.path && path.keys.length > 1" class="places">
         <button
           v-for="{ frame } in path.keys"
@@ -211,11 +195,5 @@ const told = computed(() => {
 .on {
   color: var(--ink);
   font-weight: 700;
-}
-
-input[type='range'] {
-  grid-column: span 2;
-  padding: 0;
-  accent-color: var(--green);
 }
 </style>

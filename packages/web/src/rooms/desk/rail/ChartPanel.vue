@@ -10,13 +10,13 @@ import {
 } from '@unhurried/core/chart'
 import { ElOption, ElSelect, ElSlider } from 'element-plus'
 import { computed, ref } from 'vue'
-import { EASE_WORDS, useChart } from '../../../stores/chart.ts'
+import { EASE_WORDS, hasStrength, useChart } from '../../../stores/chart.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import ChartPaper from './ChartPaper.vue'
-import CurvePad from './CurvePad.vue'
+import CurvePad from '../../../shared/CurvePad.vue'
 
 /** The whole of a chart: what is wished, what halves make of it, what it means in speed, and its paper ruler. */
 const shot = useShot()
@@ -27,7 +27,6 @@ const measure = useMeasure()
 const printing = ref(false)
 
 const eases = computed(() => EASES.filter(e => e !== 'hand' || chart.wish.ease === 'hand'))
-const hasStrength = computed(() => !['even', 'curve', 'hand'].includes(chart.wish.ease))
 const strength = computed({
   get: () => chart.wish.strength,
   set: (s: number) => chart.respace({ wish: { ...chart.wish, strength: s } }),
@@ -36,10 +35,6 @@ const error = computed(() => {
   const wished = wishedPositions(chart.wish, chart.ticks.length)
   return largestError(chart.ticks.slice(0, wished.length), wished)
 })
-const STRAIGHT = [0, 0.12, 0.25, 0.37, 0.5, 0.62, 0.75, 0.87, 1]
-function choose(ease: EaseName): void {
-  chart.choose(ease, ease === 'curve' ? STRAIGHT : [])
-}
 const speeds = computed(() => (measure.reading?.chart.id === chart.chart?.id ? (measure.reading?.speeds ?? []) : []))
 const numbers = computed(() => [
   chart.pair?.from.number,
@@ -64,12 +59,12 @@ const NUDGE = 1 / 16
           :disabled="!desk.mayEdit"
           :teleported="false"
           aria-label="Kind of spacing"
-          @change="choose"
+          @change="(ease: EaseName) => chart.choose(ease)"
         >
           <ElOption v-for="ease in eases" :key="ease" :value="ease" :label="EASE_WORDS[ease]" />
         </ElSelect>
       </div>
-      <div v-if="hasStrength" class="strength">
+      <div v-if="hasStrength(chart.wish.ease)" class="strength">
         <span class="label">strength {{ Math.round(strength * 100) }} %</span>
         <ElSlider
           v-model="strength"
@@ -94,7 +89,8 @@ const NUDGE = 1 / 16
     </div>
     <CurvePad
       :wish="chart.wish"
-      :ticks="chart.ticks"
+      :places="chart.ticks.map(tick => valueOf(tick.at))"
+      joined
       :editable="chart.wish.ease === 'curve' && desk.mayEdit"
       @drawn="points => chart.choose('curve', points)"
     />

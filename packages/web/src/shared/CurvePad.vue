@@ -1,24 +1,32 @@
 <script setup lang="ts">
-import { curveFromTrack, ease, PRESETS, valueOf, type Preset, type Tick, type Wish } from '@unhurried/core/chart'
+import { alongWish, curveFromTrack, type Wish } from '@unhurried/core/chart'
 import { line, curveMonotoneX } from 'd3-shape'
 import { computed, ref } from 'vue'
 
-/** A wish as a curve (time to the right, way upwards) with the ticks that halves make of it; drawn upon for a curve by hand. */
-const props = defineProps<{ wish: Wish; ticks: readonly Tick[]; editable: boolean }>()
+/**
+ * A wish as a curve (time to the right, way upwards) with the `places` of drawings along it; drawn upon for a curve by hand.
+ * `high` is for a narrow place. Where the places are what counts (`joined`), an overshoot and ticks put by hand are seen through them.
+ */
+const props = defineProps<{
+  wish: Wish
+  places: readonly number[]
+  joined: boolean
+  editable: boolean
+  high?: boolean
+}>()
 const emit = defineEmits<{ drawn: [points: number[]] }>()
-const [WIDTH, HEIGHT, PAD] = [400, 132, 12]
+const [WIDTH, HEIGHT, PAD] = props.high ? [240, 132, 10] : [400, 132, 12]
+const STEPS = 48
 const x = (u: number) => PAD + u * (WIDTH - 2 * PAD)
 const y = (t: number) => HEIGHT - PAD - (t / reach.value) * (HEIGHT - 2 * PAD)
-const reach = computed(() => Math.max(1, ...props.ticks.map(tick => valueOf(tick.at))))
+const reach = computed(() => Math.max(1, ...wished.value.map(([, t]) => t)))
 
 const wished = computed<[number, number][]>(() => {
-  const { wish } = props
-  if ((PRESETS as readonly string[]).includes(wish.ease)) {
-    return Array.from({ length: 33 }, (_, i) => [i / 32, ease(wish.ease as Preset, i / 32, wish.strength)])
+  const { wish, places, joined } = props
+  if (joined && (wish.ease === 'overshoot' || wish.ease === 'hand')) {
+    return [0, ...places, 1].map((t, i) => [i / (places.length + 1), t])
   }
-  if (wish.ease === 'curve') return wish.points.map((t, i) => [i / (wish.points.length - 1), t])
-  const n = props.ticks.length + 1
-  return [[0, 0], ...props.ticks.map((tick, i): [number, number] => [(i + 1) / n, valueOf(tick.at)]), [1, 1]]
+  return Array.from({ length: STEPS + 1 }, (_, i) => [i / STEPS, alongWish(wish, i / STEPS)])
 })
 const path = computed(
   () =>
@@ -27,9 +35,7 @@ const path = computed(
       .y(p => y(p[1]))
       .curve(curveMonotoneX)(wished.value) ?? '',
 )
-const dots = computed(() =>
-  props.ticks.map((tick, i) => ({ cx: x((i + 1) / (props.ticks.length + 1)), cy: y(valueOf(tick.at)) })),
-)
+const dots = computed(() => props.places.map((t, i) => ({ cx: x((i + 1) / (props.places.length + 1)), cy: y(t) })))
 
 const track = ref<{ x: number; y: number }[] | null>(null)
 function at(event: PointerEvent) {
