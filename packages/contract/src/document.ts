@@ -17,6 +17,8 @@ export const ShotDocument = z
     beats: p.tableOf(p.Beat, LIMITS.beats),
     notes: p.tableOf(p.Note, LIMITS.notes),
     guides: p.tableOf(p.Guide, LIMITS.guides),
+    sounds: p.tableOf(p.Sound, LIMITS.sounds),
+    words: p.tableOf(p.SpokenWord, LIMITS.words),
     way: p.Way,
     exposure: p.Exposure,
     scale: p.Scale,

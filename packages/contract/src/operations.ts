@@ -28,6 +28,8 @@ const Changes = z
 
 const patch = <S extends z.ZodRawShape>(shape: S) => z.strictObject(shape).partial().readonly()
 const Named = patch({ name: p.Name, order: z.number() })
+const SoundPatch = p.Sound.unwrap().omit({ id: true, media: true, seconds: true }).partial().readonly()
+const WordPatch = p.SpokenWord.unwrap().omit({ id: true }).partial().readonly()
 const LayerPatch = p.Layer.unwrap().omit({ id: true }).partial().readonly()
 const CyclePatch = patch({ from: p.Frame, to: p.FrameCount.nullable(), offset: p.Frame, pattern: p.Runs })
 
@@ -88,6 +90,12 @@ export const Operation = z.discriminatedUnion('kind', [
     }),
   }),
   op('guide.remove', { id: p.Id }),
+  op('sound.add', { sound: p.Sound }),
+  op('sound.set', { id: p.Id, patch: SoundPatch }),
+  op('sound.remove', { id: p.Id }),
+  op('word.add', { word: p.SpokenWord }),
+  op('word.set', { id: p.Id, patch: WordPatch }),
+  op('word.remove', { id: p.Id }),
 ])
 
 export const Batch = z

@@ -138,6 +138,36 @@ export const Guide = z
     laid: Laid,
   })
   .readonly()
+/** Stored media by the SHA-256 of their bytes. */
+export const MediaId = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits')
+const Seconds = z.number().min(0).max(LIMITS.soundSeconds)
+export const Sound = z
+  .strictObject({
+    id: Id,
+    name: Name,
+    media: MediaId,
+    seconds: Seconds,
+    order: z.number(),
+    from: Frame,
+    skip: Seconds,
+    use: Seconds,
+    gain: z.number().min(0).max(LIMITS.gain),
+    muted: z.boolean(),
+    mine: z.boolean(),
+  })
+  .readonly()
+export const SpokenWord = z
+  .strictObject({
+    id: Id,
+    text: z
+      .string()
+      .min(1)
+      .max(LIMITS.wordLength)
+      .regex(/^\P{Cc}*$/u, 'must not hold control characters'),
+    from: Frame,
+    to: FrameCount,
+  })
+  .readonly()
 export const Way = z.enum(WAYS)
 /** Paper pixels of a metre. */
 export const Scale = z.number().gt(0).max(LIMITS.scale).nullable()

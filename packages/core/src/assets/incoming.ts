@@ -1,3 +1,5 @@
+import { ascii } from './bytes.ts'
+
 /** The size of a picture in its own pixels. */
 export interface PictureSize {
   readonly widthPx: number
@@ -12,8 +14,6 @@ interface IncomingKind {
   size(bytes: Uint8Array): PictureSize | null
 }
 
-const ascii = (bytes: Uint8Array, at: number, text: string): boolean =>
-  at + text.length <= bytes.length && [...text].every((letter, i) => bytes[at + i] === letter.charCodeAt(0))
 const viewOf = (bytes: Uint8Array): DataView => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
 const sized = (widthPx: number, heightPx: number): PictureSize | null =>
   widthPx > 0 && heightPx > 0 ? { widthPx, heightPx } : null

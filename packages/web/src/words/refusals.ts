@@ -15,6 +15,8 @@ const REFUSED: Record<RefusalCode, string> = {
   'unknown-beat': 'that beat is gone',
   'unknown-note': 'that note is gone',
   'unknown-guide': 'that guide is gone',
+  'unknown-sound': 'that sound is gone',
+  'unknown-word': 'that word is gone',
   'id-taken': 'it is there already',
   'number-taken': 'another drawing of the layer has this number',
   'still-exposed': 'the drawing is still on the sheet',

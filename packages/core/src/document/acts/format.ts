@@ -44,7 +44,7 @@ export interface RateChange {
 
 /**
  * Another rate, with the frames kept (it all runs faster or slower), or the seconds: every exposure ends on the frame nearest
- * to its moment, each drawing keeps at least one frame; beats, notes, where guides begin, loops, linked cycles, ways of layers that move and the exposure of new drawings
+ * to its moment, each drawing keeps at least one frame; beats, notes, words, where sounds and guides begin, loops, linked cycles, ways of layers that move and the exposure of new drawings
  * follow. Refused when drawings outnumber the frames.
  */
 export function changeRate(document: ShotDocument, fps: number, keep: 'frames' | 'seconds'): RateChange {
@@ -70,6 +70,13 @@ export function changeRate(document: ShotDocument, fps: number, keep: 'frames' |
   }
   for (const guide of Object.values(document.guides)) {
     ops.push({ kind: 'guide.set', id: guide.id, patch: { from: scaled(guide.from) } })
+  }
+  for (const sound of Object.values(document.sounds)) {
+    ops.push({ kind: 'sound.set', id: sound.id, patch: { from: scaled(sound.from) } })
+  }
+  for (const word of Object.values(document.words)) {
+    const from = scaled(word.from)
+    ops.push({ kind: 'word.set', id: word.id, patch: { from, to: Math.max(from + 1, scaled(word.to)) } })
   }
   ops.push({ kind: 'shot.set', patch: { exposure: Math.max(1, scaled(document.exposure)) } })
   const frames = [take.length, lengthAt(take, ratio)] as const

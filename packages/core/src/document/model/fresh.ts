@@ -67,6 +67,8 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     beats: {},
     notes: {},
     guides: {},
+    sounds: {},
+    words: {},
     way: 'pose-to-pose',
     exposure: usualOn(format.fps),
     scale: null,

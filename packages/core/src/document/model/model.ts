@@ -8,6 +8,7 @@ import type { LayerPath } from '../../path/path.ts'
 import type { RecipeName } from '../../motion/table.ts'
 import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
+import type { Laid as LaidSound } from '../../sound/heard.ts'
 import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
@@ -208,6 +209,33 @@ export interface ActionNote {
 }
 
 /**
+ * A recording laid on the shot, in the time of every take: which part of which stored one is heard from which frame on. `from` is a
+ * frame from 0, `skip` and `use` are seconds of the recording.
+ */
+export interface Sound extends LaidSound {
+  readonly id: string
+  readonly name: string
+  /** SHA-256 of the stored recording, and how long all of it is in seconds */
+  readonly media: string
+  readonly seconds: number
+  /** its place among the tracks */
+  readonly order: number
+  /** how loud, 1 is as it was recorded */
+  readonly gain: number
+  readonly muted: boolean
+  /** one's own work, that may go out with the film; else it is for listening to only */
+  readonly mine: boolean
+}
+
+/** A spoken word over frames `from` up to, but not with, `to`. */
+export interface SpokenWord {
+  readonly id: string
+  readonly text: string
+  readonly from: number
+  readonly to: number
+}
+
+/**
  * Keys first, then breakdowns and inbetweens; drawing one after the other; keys first and straight ahead between them; or from
  * where the leading part is fastest outwards.
  */
@@ -267,6 +295,8 @@ export interface ShotDocument {
   readonly beats: Table<Beat>
   readonly notes: Table<ActionNote>
   readonly guides: Table<Guide>
+  readonly sounds: Table<Sound>
+  readonly words: Table<SpokenWord>
   readonly way: WayOfWorking
   /** frames that a new drawing gets */
   readonly exposure: number
@@ -293,6 +323,12 @@ export const LIMITS = {
   notes: 500,
   noteLength: 500,
   guides: 60,
+  sounds: 24,
+  /** seconds of a recording */
+  soundSeconds: 900,
+  gain: 4,
+  words: 2000,
+  wordLength: 80,
   /** places of all paths of all takes */
   pathKeysPerShot: 20_000,
   sizePx: 8192,

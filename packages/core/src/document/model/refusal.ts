@@ -16,6 +16,8 @@ export type RefusalCode =
   | 'unknown-beat'
   | 'unknown-note'
   | 'unknown-guide'
+  | 'unknown-sound'
+  | 'unknown-word'
   | 'id-taken'
   | 'number-taken'
   | 'still-exposed'

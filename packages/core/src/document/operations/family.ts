@@ -6,6 +6,8 @@ import {
   type Guide,
   type Mark,
   type ShotDocument,
+  type Sound,
+  type SpokenWord,
   type Swatch,
 } from '../model/model.ts'
 import { find, get, has, type Table } from '../model/table.ts'
@@ -21,6 +23,8 @@ interface Families {
   readonly swatch: Swatch
   readonly chart: Chart
   readonly guide: Guide
+  readonly sound: Sound
+  readonly word: SpokenWord
 }
 type Word = keyof Families
 
@@ -31,6 +35,8 @@ const TABLES = {
   swatch: 'swatches',
   chart: 'charts',
   guide: 'guides',
+  sound: 'sounds',
+  word: 'words',
 } as const satisfies {
   readonly [W in Word]: keyof ShotDocument & keyof typeof LIMITS
 }
@@ -42,6 +48,8 @@ interface Rules<W extends Word> {
   refuse(document: ShotDocument, thing: Families[W]): Refusal | null
   /** why a thing cannot be removed yet, or null; nothing keeps it unless told */
   kept?(document: ShotDocument, id: string, bench: Bench): Refusal | null
+  /** the stored media that a thing refers to */
+  media?(thing: Families[W]): readonly string[]
   /** whether things of it refer to drawings, so that what was known of that is to be forgotten */
   readonly refersToDrawings?: boolean
 }
@@ -91,6 +99,7 @@ export function family<W extends Word>(word: W, rules: Rules<W>) {
     add: {
       facts: rules.facts,
       ids: (op: OperationOf<`${W}.add`>) => [thingOf(op).id],
+      ...(rules.media && { media: (op: OperationOf<`${W}.add`>) => rules.media?.(thingOf(op)) ?? [] }),
       refuse(document: ShotDocument, op: OperationOf<`${W}.add`>, bench: Bench) {
         const thing = thingOf(op)
         if (has(things(document), thing.id)) return refusal('id-taken', thing.id)

@@ -12,6 +12,7 @@ import * as marks from './marks.ts'
 import { pathSet } from './paths.ts'
 import * as plan from './plan.ts'
 import * as sheet from './sheet.ts'
+import * as sounds from './sounds.ts'
 import * as swatches from './swatches.ts'
 import * as takes from './takes.ts'
 import { withTies } from './tied.ts'
@@ -60,6 +61,12 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'guide.add': guides.guides.add,
   'guide.set': guides.guides.set,
   'guide.remove': guides.guides.remove,
+  'sound.add': sounds.sounds.add,
+  'sound.set': sounds.sounds.set,
+  'sound.remove': sounds.sounds.remove,
+  'word.add': sounds.words.add,
+  'word.set': sounds.words.set,
+  'word.remove': sounds.words.remove,
 }
 
 /** Why an operation may not bring its new things in, for the sake of their ids; or null. */
@@ -105,6 +112,10 @@ export const assetsUsed = (ops: readonly Operation[]): AssetRef[] =>
   elementsBrought(ops).map(element => kindOf(element).asset(element))
 /** Their ids. */
 export const assetIds = (ops: readonly Operation[]): string[] => assetsUsed(ops).map(({ id }) => id)
+/** SHA-256 of the stored media that operations refer to. */
+export const mediaUsed = (ops: readonly Operation[]): string[] => [
+  ...new Set(ops.flatMap(op => handlerOf(op).media?.(op) ?? [])),
+]
 
 /** Does operations one after the other on a bench, and hands each to `before` with the document as it is then. */
 function carryOut(

@@ -16,6 +16,8 @@ import type {
   Picture,
   Role,
   ShotDocument,
+  Sound,
+  SpokenWord,
   Stroke,
   Swatch,
   Take,
@@ -103,6 +105,12 @@ export interface Operations {
   'guide.add': { readonly guide: Guide }
   'guide.set': { readonly id: string; readonly patch: Partial<Omit<Guide, 'id' | 'recipe' | 'take' | 'layer'>> }
   'guide.remove': { readonly id: string }
+  'sound.add': { readonly sound: Sound }
+  'sound.set': { readonly id: string; readonly patch: Partial<Omit<Sound, 'id' | 'media' | 'seconds'>> }
+  'sound.remove': { readonly id: string }
+  'word.add': { readonly word: SpokenWord }
+  'word.set': { readonly id: string; readonly patch: Partial<Omit<SpokenWord, 'id'>> }
+  'word.remove': { readonly id: string }
 }
 
 export type ElementChange = {
@@ -141,6 +149,8 @@ interface Doing<K extends OperationKind> {
   drawing?(op: OperationOf<K>): string
   /** elements that it brings onto drawings: what they show must be stored before it can be done */
   brings?(op: OperationOf<K>): readonly Element[]
+  /** SHA-256 of stored media it refers to; they may come later than it does */
+  media?(op: OperationOf<K>): readonly string[]
   /** what it sets, as a text: of two in a row that set the same, undoing the earlier undoes both */
   joins?(op: OperationOf<K>): string
   /** the only place that says no; total, never throws on data */

@@ -4,7 +4,7 @@ import { bounce } from '../../motion/bounce/bounce.ts'
 import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
-import type { ShotDocument, Take } from '../model/model.ts'
+import type { ShotDocument, Sound, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
 import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 
@@ -12,6 +12,21 @@ import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 const pathThrough = (frames: readonly number[]): LayerPath => ({
   ...restingPath(64, 36),
   keys: frames.map(frame => ({ ...evenKey(frame, 3 * frame, -frame, frame / 10), wish: presetWish('both') })),
+})
+
+/** A recording of three seconds, laid whole on the first frame. */
+export const aSound = (id: string): Sound => ({
+  id,
+  name: id,
+  media: 'ab'.repeat(32),
+  seconds: 3,
+  order: 0,
+  from: 0,
+  skip: 0,
+  use: 3,
+  gain: 1,
+  muted: false,
+  mine: true,
 })
 
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
@@ -66,6 +81,8 @@ export function richDocument(): ShotDocument {
     },
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 12 } },
     { kind: 'path.set', take: FIRST.take, layer: 'moth', path: pathThrough([2, 5, 6, 9, 24]) },
+    { kind: 'sound.add', sound: aSound('voice') },
+    { kind: 'word.add', word: { id: 'late', text: 'late', from: 3, to: 9 } },
     ...freshGuide(sample, 'bounce', { take: FIRST.take, layer, from: 2 }, 'dropped'),
   ]
   const done = applyBatch(sample, ops)
@@ -233,6 +250,18 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
     }
   },
   'guide.remove': (d, c) => ({ id: c.id(d.guides) }),
+  'sound.add': (d, c) => ({ sound: { ...aSound(c.free(d.sounds)), from: c.number(0, 20), use: c.number(0, 4) } }),
+  'sound.set': (d, c) => ({
+    id: c.id(d.sounds),
+    patch: c.number(0, 1) ? { from: c.number(0, 20) } : { skip: c.number(0, 2), gain: c.number(0, 5), muted: true },
+  }),
+  'sound.remove': (d, c) => ({ id: c.id(d.sounds) }),
+  'word.add': (d, c) => {
+    const from = c.number(0, 20)
+    return { word: { id: c.free(d.words), text: 'late', from, to: from + c.number(0, 6) } }
+  },
+  'word.set': (d, c) => ({ id: c.id(d.words), patch: c.number(0, 1) ? { text: 'post' } : { to: c.number(0, 30) } }),
+  'word.remove': (d, c) => ({ id: c.id(d.words) }),
   'swatch.add': (d, c) => {
     const id = c.free(d.swatches)
     return { swatch: { id, name: id, colour: '#b9b394', order: c.number(0, 9) } }

@@ -1,0 +1,6 @@
+export * from './accents.ts'
+export * from './heard.ts'
+export * from './onsets.ts'
+export * from './peaks.ts'
+export * from './stretch.ts'
+export * from './words.ts'
