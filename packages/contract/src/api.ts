@@ -4,7 +4,7 @@ import { BATCHES_PER_REQUEST, type Drawing as CoreDrawing } from '@unhurried/cor
 import { z } from 'zod'
 import { ShotDocument } from './document.ts'
 import { type Batch } from './operations.ts'
-import { Format, FrameCount, Id, Name, RowId } from './pieces.ts'
+import { Format, FrameCount, Id, MediaId, Name, RowId } from './pieces.ts'
 
 export const Email = z.email('must be an e-mail address').max(200)
 export const Password = z
@@ -141,6 +141,24 @@ export type BatchVerdict = (typeof BATCH_VERDICTS)[number]
 /** The most bytes of strokes in one shot, and of strokes and journals in one film. */
 export const STROKE_BYTES_PER_SHOT = 96 * 1024 * 1024
 export const BYTES_PER_FILM = 4 * 1024 * 1024 * 1024
+
+/** Recordings and clips that are going to be sent: the SHA-256 of all their bytes, and how many they are. */
+export const BeginMedia = z.strictObject({
+  id: MediaId,
+  bytes: z
+    .number()
+    .int()
+    .min(1)
+    .max(2 ** 40),
+})
+/** Whether all of them are there, or which pieces are missing. */
+export const MediaState = z.object({ whole: z.boolean(), missing: z.array(z.number()) })
+export type MediaState = z.infer<typeof MediaState>
+/** How much a film holds of them, and how much one, and all together, may be; in bytes. */
+export const MediaRoom = z.object({ used: z.number(), oneBytes: z.number(), filmBytes: z.number() })
+export type MediaRoom = z.infer<typeof MediaRoom>
+/** The number of a piece, from 0. */
+export const MediaChunk = z.coerce.number().int().min(0).max(1_000_000)
 
 /** The most bytes of one request that brings batches, and of any other. */
 export const LARGEST_POST = 8 * 1024 * 1024

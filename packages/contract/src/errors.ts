@@ -16,6 +16,8 @@ export const ERROR_CODES = [
   'wrong-host',
   'unsupported-encoding',
   'too-large',
+  /** the part that was asked for lies behind the end */
+  'outside-it',
   'too-many-requests',
   /** too much at the moment: to be tried again */
   'busy',

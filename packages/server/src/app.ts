@@ -8,6 +8,7 @@ import type { RequestState } from './http/context.ts'
 import { answerProblems, checkDoor, logRequests, securityHeaders, type Door } from './http/guard.ts'
 import { Problem } from './problems/problem.ts'
 import { sessionRoutes, whoIsThere, type Demo } from './http/session.ts'
+import { mediaRoutes } from './http/media.ts'
 import { shelfRoutes } from './http/shelf.ts'
 import { shotRoutes } from './http/shots.ts'
 import { streams, type StreamLimits } from './http/streams.ts'
@@ -17,6 +18,7 @@ import { aheadService } from './services/ahead.ts'
 import type { Announcer } from './services/announcer.ts'
 import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
+import { mediaService, type MediaBounds } from './services/media.ts'
 import { journalRoom, lanes, type JournalRoom } from './services/journalRoom.ts'
 
 /** Everything the application needs from outside. */
@@ -33,9 +35,11 @@ export interface Dependencies extends Door {
   signInsPerMinute?: number
   /** days that what was removed lies in the bin */
   binDays?: number
+  mediaBounds?: MediaBounds
   streamLimits?: StreamLimits
 }
 
+const MEDIA_BOUNDS: MediaBounds = { oneBytes: 256 * 1024 ** 2, filmBytes: 2 * 1024 ** 3 }
 const STREAMS: StreamLimits = { perAccount: 20, perServer: 2000 }
 
 /** Builds the application without listening, so that tests need no port. */
@@ -59,6 +63,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   app.use(noStore)
   const routers = [
     sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
+    mediaRoutes(mediaService(source, deps.mediaBounds ?? MEDIA_BOUNDS), access),
     shelfRoutes(films, bin, journal, access, log),
     shotRoutes(
       journal,

@@ -5,8 +5,10 @@ import { connect, underHouseLock } from './db/connect.ts'
 import { DEMO_ACCOUNT } from './demo/account.ts'
 import { seedDemo } from './demo/seed.ts'
 import { announcer } from './services/announcer.ts'
-import { binService, tendBin } from './services/bin.ts'
+import { binService } from './services/bin.ts'
 import { heavyRoom } from './services/heavyRoom.ts'
+import { mediaService } from './services/media.ts'
+import { tendHourly } from './services/tending.ts'
 import { readSettings, type Settings } from './settings.ts'
 
 async function start(settings: Settings): Promise<void> {
@@ -30,6 +32,7 @@ async function start(settings: Settings): Promise<void> {
   // Threads read built code only: from source all is done in this one.
   const heavy = import.meta.url.endsWith('.mjs') ? heavyRoom(url, log) : null
   const clientFolder = settings.CLIENT_FOLDER && existsSync(settings.CLIENT_FOLDER) ? settings.CLIENT_FOLDER : undefined
+  const mediaBounds = { oneBytes: settings.MEDIA_MB * 1024 ** 2, filmBytes: settings.MEDIA_FILM_MB * 1024 ** 2 }
   const app = createApp({
     source,
     announcer: word,
@@ -42,8 +45,13 @@ async function start(settings: Settings): Promise<void> {
     demo: settings.DEMO ? DEMO_ACCOUNT : null,
     signInsPerMinute: settings.SIGN_INS_PER_MINUTE,
     binDays: settings.BIN_DAYS,
+    mediaBounds,
   })
-  const untend = tendBin(binService(source, settings.BIN_DAYS), log)
+  const untend = tendHourly(
+    log,
+    ['bin-swept', () => binService(source, settings.BIN_DAYS).sweep()],
+    ['media-swept', mediaService(source, mediaBounds).sweep],
+  )
   const server = serverFor(app)
   server.listen(settings.PORT, settings.HOST, () => {
     const address = server.address()

@@ -36,6 +36,9 @@ const Settings = z.object({
   SIGN_INS_PER_MINUTE: z.coerce.number().int().min(1).default(20),
   /** days that films and shots lie in the bin before they are gone */
   BIN_DAYS: z.coerce.number().int().min(1).max(3650).default(30),
+  /** megabytes that one recording or clip may have, and all of a film together */
+  MEDIA_MB: z.coerce.number().int().min(1).max(4096).default(256),
+  MEDIA_FILM_MB: z.coerce.number().int().min(1).max(1_048_576).default(2048),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 })
 

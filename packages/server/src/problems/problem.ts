@@ -13,6 +13,7 @@ const STATUS: Record<ErrorCode, number> = {
   removed: 410,
   'too-large': 413,
   'unsupported-encoding': 415,
+  'outside-it': 416,
   'wrong-host': 421,
   'too-many-requests': 429,
   'server-fault': 500,

@@ -1,9 +1,5 @@
 import type { Bin } from '@unhurried/contract'
-import type { Logger } from 'pino'
 import type { DataSource } from 'typeorm'
-
-/** How often what has lain in the bin for its time is looked for. */
-const LOOK_AFTER_MS = 60 * 60 * 1000
 
 interface FilmInBin {
   id: string
@@ -92,16 +88,3 @@ export function binService(source: DataSource, days: number) {
 }
 
 export type BinService = ReturnType<typeof binService>
-
-/** Looks after the bin from now on, every hour; returns how to stop. A look that fails is written down and tried again. */
-export function tendBin(bin: BinService, log: Logger): () => void {
-  const look = () =>
-    bin.sweep().then(
-      gone => gone > 0 && log.info({ event: 'bin-swept', gone }, 'what lay in the bin for its time is gone'),
-      (error: unknown) => log.warn({ err: error }, 'the bin could not be looked after'),
-    )
-  void look()
-  const timer = setInterval(() => void look(), LOOK_AFTER_MS)
-  timer.unref()
-  return () => clearInterval(timer)
-}

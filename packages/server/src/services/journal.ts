@@ -1,4 +1,4 @@
-import { DOCUMENT_SCHEMA, assetsUsed, versionsOf, type JournalEntry } from '@unhurried/core/document'
+import { DOCUMENT_SCHEMA, assetsUsed, mediaUsed, versionsOf, type JournalEntry } from '@unhurried/core/document'
 import {
   migrateDocument,
   MOST_VERSIONS,
@@ -48,6 +48,10 @@ const WRITE_DOWN = `
 const KEEP_WHAT_CAME_AHEAD = `
   WITH used AS (DELETE FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2) RETURNING shot_id, id, kind, bytes)
   INSERT INTO assets (shot_id, id, kind, bytes) SELECT shot_id, id, kind, bytes FROM used ON CONFLICT DO NOTHING`
+
+/** A journal can bring back what it once referred to: that is kept as long as the journal is. */
+const REMEMBER_MEDIA = `
+  INSERT INTO media_uses (shot_id, id) SELECT $1, unnest($2::text[]) ON CONFLICT DO NOTHING`
 
 /** What a desk says it knows of a journal. */
 export interface Knows {
@@ -197,6 +201,8 @@ async function writeDown(
   const isHeavy = workMs > HEAVY_WORK_MS || journalBytes > HEAVY_BYTES
   if (crossed || isHeavy) await writeSnapshot(tx, shotId, after)
   if (shelf.fromAhead().length > 0) await tx.query(KEEP_WHAT_CAME_AHEAD, [shotId, shelf.fromAhead()])
+  const media = mediaUsed(taken.flatMap(({ batch }) => batch.ops))
+  if (media.length > 0) await tx.query(REMEMBER_MEDIA, [shotId, media])
   const fresh = shelf.fresh()
   await tx.query(WRITE_DOWN, [
     shotId,
