@@ -35,6 +35,7 @@ export const mediaForm = (bytes: Uint8Array): MediaFormName | null =>
 
 /** Stored media are known by the SHA-256 of all their bytes, in hexadecimal. */
 const MEDIA_ID = /^[0-9a-f]{64}$/
+/** Whether a text can be the name of stored media. */
 export const isMediaId = (text: string): boolean => MEDIA_ID.test(text)
 
 /** Bytes of media go, and are kept, in pieces of this many; the last is what is left. */

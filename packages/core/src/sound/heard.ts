@@ -39,7 +39,7 @@ export function momentsOf(laid: Laid, fps: number, frame: number): readonly [fro
   return heard && [heard.offsetS, heard.offsetS + heard.seconds]
 }
 
-/** The frame (from 0, whole) on which a moment of a laid recording is heard; null when it is trimmed off. */
+/** The frame (from 0, whole) on which a moment of a laid recording is heard; null when it is trimmed off. Throws a UsageError on a rate that is not above 0. */
 export function frameOfMoment(laid: Laid, fps: number, seconds: number): number | null {
   needPositive(fps, 'fps')
   if (seconds < laid.skip || seconds >= laid.skip + laid.use) return null

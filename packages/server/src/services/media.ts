@@ -27,32 +27,20 @@ export interface StoredMedia {
   read(from: number, to: number): AsyncGenerator<Buffer>
 }
 
-/**
- * Recordings and clips of a film. They are known by the SHA-256 of their bytes, so that the same one is stored once; they come in pieces,
- * in any order, and go on where they were cut off.
- */
-export function mediaService(source: DataSource, bounds: MediaBounds) {
-  const unknown = () => new Problem('not-found', 'There is no such recording or clip.')
+const unknown = () => new Problem('not-found', 'There is no such recording or clip.')
 
-  async function find(tx: EntityManager | DataSource, film: string, id: string): Promise<MediaRow> {
-    const [row]: MediaRow[] = await tx.query('SELECT bytes, form, whole FROM media WHERE film_id = $1 AND id = $2', [
-      film,
-      id,
-    ])
-    if (!row) throw unknown()
-    return row
-  }
+async function find(tx: EntityManager | DataSource, film: string, id: string): Promise<MediaRow> {
+  const [row]: MediaRow[] = await tx.query('SELECT bytes, form, whole FROM media WHERE film_id = $1 AND id = $2', [
+    film,
+    id,
+  ])
+  if (!row) throw unknown()
+  return row
+}
 
+/** How media come in: told of, piece by piece, and looked at when all are there. */
+function intake(source: DataSource, bounds: MediaBounds) {
   return {
-    /** How much there is of a film, and how much there may be. */
-    async room(film: string): Promise<MediaRoom> {
-      const [row]: { sum: string | null }[] = await source.query(
-        'SELECT sum(bytes) AS sum FROM media WHERE film_id = $1',
-        [film],
-      )
-      return { used: Number(row?.sum ?? 0), ...bounds }
-    },
-
     /** Says that media are going to be sent, and asks what of them is still missing. Throws a Problem where there is no room. */
     async begin(film: string, id: string, bytes: number): Promise<MediaState> {
       return source.transaction(async tx => {
@@ -138,6 +126,25 @@ export function mediaService(source: DataSource, bounds: MediaBounds) {
         )
       }
       await source.query('UPDATE media SET whole = true, form = $3 WHERE film_id = $1 AND id = $2', [film, id, form])
+    },
+  }
+}
+
+/**
+ * Recordings and clips of a film. They are known by the SHA-256 of their bytes, so that the same one is stored once; they come in pieces,
+ * in any order, and go on where they were cut off.
+ */
+export function mediaService(source: DataSource, bounds: MediaBounds) {
+  return {
+    ...intake(source, bounds),
+
+    /** How much there is of a film, and how much there may be. */
+    async room(film: string): Promise<MediaRoom> {
+      const [row]: { sum: string | null }[] = await source.query(
+        'SELECT sum(bytes) AS sum FROM media WHERE film_id = $1',
+        [film],
+      )
+      return { used: Number(row?.sum ?? 0), ...bounds }
     },
 
     /** What is stored under an id. Throws a Problem when it is not there, or not all of it yet. */

@@ -2,6 +2,8 @@ import {
   Bin,
   Habits,
   JournalReply,
+  MediaRoom,
+  MediaState,
   MOST_SAMPLE_IDS,
   SessionState,
   Shelf,
@@ -67,6 +69,17 @@ export const shot = {
   ahead: (id: string, { kind, id: asset }: AssetRef, bytes: Uint8Array) =>
     giveBytes(`/api/shots/${id}/assets/${asset}?kind=${kind}`, bytes),
   post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),
+}
+
+const path = (film: string, id: string) => `/api/films/${film}/media/${id}`
+/** Recordings and clips of a film. */
+export const media = {
+  room: (film: string) => ask(MediaRoom, 'GET', `/api/films/${film}/media`),
+  begin: (film: string, id: string, bytes: number) =>
+    ask(MediaState, 'POST', `/api/films/${film}/media`, { id, bytes }),
+  piece: (film: string, id: string, place: number, bytes: Uint8Array) => giveBytes(`${path(film, id)}/${place}`, bytes),
+  whole: (film: string, id: string) => ask(Nothing, 'POST', `${path(film, id)}/whole`),
+  bytes: (film: string, id: string) => askBytes(path(film, id)),
 }
 
 /** Some strokes by name, however many. */

@@ -33,7 +33,22 @@ export interface Local extends DBSchema {
   copies: { key: string; value: StoredCopy }
   copyBytes: { key: string; value: CopyBytes }
   copyEntries: { key: [shot: string, seq: number]; value: { shot: string; entry: JournalEntry; schema: number } }
+  /** recordings and clips of films: those that are on their way to the server, and those that were fetched */
+  media: { key: [film: string, id: string]; value: StoredMedia }
   copyStrokes: { key: [shot: string, id: string]; value: { shot: string; id: string; bytes: Uint8Array } }
+}
+
+/** A recording or clip as it is kept here. */
+export interface StoredMedia {
+  readonly film: string
+  /** SHA-256 of its bytes */
+  readonly id: string
+  readonly name: string
+  readonly bytes: Uint8Array
+  /** the server has it; without that it is never let go */
+  readonly sent: boolean
+  /** when it was last wanted, ms since 1970 */
+  readonly at: number
 }
 
 /** What is told of a shot that is kept here. */
@@ -77,7 +92,7 @@ export interface HeldClip {
 let opened: Promise<IDBPDatabase<Local>> | undefined
 
 export const database = () =>
-  (opened ??= openDB<Local>('unhurried-sketch', 4, {
+  (opened ??= openDB<Local>('unhurried-sketch', 5, {
     upgrade(db, from) {
       if (from < 1) {
         db.createObjectStore('pending', { autoIncrement: true }).createIndex('shot', 'shot')
@@ -92,6 +107,7 @@ export const database = () =>
         db.createObjectStore('copyEntries', { keyPath: ['shot', 'entry.seq'] })
         db.createObjectStore('copyStrokes', { keyPath: ['shot', 'id'] })
       }
+      if (from < 5) db.createObjectStore('media', { keyPath: ['film', 'id'] })
     },
     // A tab of an older version must not keep a newer one waiting.
     blocking(_from, _to, event) {

@@ -24,15 +24,17 @@ export function makePlayback(port: PlaybackPort) {
   const report = ref<PlaybackReport>({ shown: 0, dropped: 0 })
   let handle = 0
 
-  function start(from: number, fps: number, range: LoopRange, round: boolean): void {
+  /** Plays from a frame on; by another clock (ms since the first frame, below 0 before it) where one is given. */
+  function start(from: number, fps: number, range: LoopRange, round: boolean, clock?: () => number): void {
     stop()
     playing.value = true
     report.value = { shown: 0, dropped: 0 }
     const first = from >= range.from && from < range.to - (round ? 0 : 1) ? from : range.from
     const began = now()
+    const elapsed = clock ?? (() => now() - began)
     let last = -1
     const tick = () => {
-      const due = frameAt(now() - began, fps)
+      const due = frameAt(elapsed(), fps)
       if (due !== last) {
         const dropped = last < 0 ? 0 : due - last - 1
         report.value = { shown: report.value.shown + 1, dropped: report.value.dropped + dropped }

@@ -9,6 +9,7 @@ import { useSight } from './sight.ts'
 import { useLamp } from './lamp.ts'
 import { useFlip } from './flip.ts'
 import { useShot } from './shot.ts'
+import { useSound } from './sound.ts'
 
 /** Something switched on only to look, and the way back. */
 export interface InForce {
@@ -26,6 +27,7 @@ export const useInForce = defineStore('in force', () => {
   const lamp = useLamp()
   const flip = useFlip()
   const carried = useCarried()
+  const sound = useSound()
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
   const hasLabels = computed(() =>
@@ -45,6 +47,7 @@ export const useInForce = defineStore('in force', () => {
       if (mark) add('part', `charts are read by ${mark.name}`, () => (desk.part = null))
     }
     if (flip.speed !== 1) add('speed', `played at ${flip.speedWords}`, () => (flip.speed = 1))
+    if (sound.sounds.length && !sound.on) add('silent', 'nothing is heard', () => (sound.on = true))
     if (flip.thereAndBack) add('there', 'played there and back', () => (flip.thereAndBack = false))
     if (flip.only !== 'all') {
       add('only', flip.only === 'keys' ? 'keys only' : 'keys and breakdowns only', () => (flip.only = 'all'))

@@ -50,6 +50,8 @@ const Settings = z.object({
   lightTable: z.preprocess(value => value ?? {}, LightTable),
   following: z.enum(['ripple', 'stay']).catch('ripple'),
   sheetShape: z.enum(SHEET_SHAPES).catch('edge'),
+  /** whether sound is heard, and keeps its pitch at other viewing speeds */
+  sound: z.object({ on: z.boolean(), keepPitch: z.boolean() }).catch({ on: true, keepPitch: true }),
   closedGapPx: z.number().min(0).max(60).catch(CLOSED_GAP_PX),
   dim: z.literal(DIMS).catch(0),
   /** the loop running beside the paper, and how wide it is in screen pixels */

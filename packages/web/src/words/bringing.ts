@@ -1,4 +1,5 @@
-import { INCOMING_LIMITS } from '@unhurried/core/assets'
+import { INCOMING_LIMITS, SOUND_LIMITS } from '@unhurried/core/assets'
+import { LIMITS } from '@unhurried/core/document'
 import { counted } from '@unhurried/core/time'
 
 /** Why something could not be brought in. */
@@ -11,6 +12,9 @@ export type NotBrought =
   | 'too-long'
   | 'nothing-in-it'
   | 'no-reader'
+  | 'no-sound'
+  | 'too-many-sound-bytes'
+  | 'too-many-seconds'
 
 export interface NotIn {
   readonly name: string
@@ -27,6 +31,9 @@ const WHY: Readonly<Record<NotBrought, string>> = {
   'too-many-pictures': `is too many pictures: ${INCOMING_LIMITS.pictures} at once`,
   'too-long': 'takes too long to be read',
   'nothing-in-it': 'has nothing in it',
+  'no-sound': 'holds no sound that can be heard here (WAV, MP3, OGG, FLAC, M4A, or the sound of a clip)',
+  'too-many-sound-bytes': `is too much: ${megabytes(SOUND_LIMITS.bytes)} a recording`,
+  'too-many-seconds': `is too long: ${LIMITS.soundSeconds / 60} minutes a recording`,
   'no-reader': 'cannot be read now: the desk needs the server for that, once',
 }
 

@@ -325,7 +325,7 @@ export const LIMITS = {
   guides: 60,
   sounds: 24,
   /** seconds of a recording */
-  soundSeconds: 900,
+  soundSeconds: 600,
   gain: 4,
   words: 2000,
   wordLength: 80,

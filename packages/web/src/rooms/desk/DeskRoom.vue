@@ -28,6 +28,7 @@ import { useFlip } from '../../stores/flip.ts'
 import { useHabits } from '../../stores/habits.ts'
 import { newId } from '../../local/ids.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useSound } from '../../stores/sound.ts'
 
 const shot = useShot()
 const desk = useDesk()
@@ -36,6 +37,7 @@ const sight = useSight()
 const habits = useHabits()
 const flip = useFlip()
 const asking = useAsking()
+const sound = useSound()
 const stage = ref<InstanceType<typeof PaperStage> | null>(null)
 const keysShown = ref(false)
 const layersShown = ref(false)
@@ -51,15 +53,34 @@ const playback = makePlayback({
   },
 })
 
-function togglePlay(): void {
+/** only the newest of what was asked to be played is */
+let asked = 0
+async function play(from: number): Promise<void> {
   const { document, take } = shot
   if (!document || !take) return
-  if (playback.playing.value) return playback.stop()
+  const mine = ++asked
   const range = desk.loop
-  // One turn is painted before the clock starts, so that no frame is late for being painted the first time.
-  stage.value?.prepare(range)
-  playback.start(desk.frame, document.format.fps * flip.speed, range, true)
+  const clock = await sound.play(from, range, flip.speed, true)
+  if (mine === asked) playback.start(from, document.format.fps * flip.speed, range, true, clock)
 }
+function stop(): void {
+  asked++
+  playback.stop()
+  sound.stop()
+}
+function togglePlay(): void {
+  if (playback.playing.value) return stop()
+  // One turn is painted before the clock starts, so that no frame is late for being painted the first time.
+  stage.value?.prepare(desk.loop)
+  void play(desk.frame)
+}
+// Gone over by hand, a frame is heard.
+watch(
+  () => desk.frame,
+  frame => {
+    if (!playback.playing.value && playFrame.value === null) void sound.scrub(frame)
+  },
+)
 
 // What is asked stands on the desk: the dialog it was asked from gives way.
 watch(
@@ -71,6 +92,7 @@ watch(
 /** Frames tapped while the film plays. */
 let taps: number[] = []
 watch(playback.playing, playing => {
+  if (!playing) sound.stop()
   if (!playing && playFrame.value !== null) {
     desk.goTo(playFrame.value)
     playFrame.value = null
@@ -103,16 +125,12 @@ function askAboutTaps(frames: readonly number[]): void {
 watch(
   () => flip.speed,
   () => {
-    if (!playback.playing.value || !shot.document) return
-    playback.start(playFrame.value ?? desk.frame, shot.document.format.fps * flip.speed, desk.loop, true)
+    if (playback.playing.value) void play(playFrame.value ?? desk.frame)
   },
 )
 onBeforeUnmount(asking.reset)
 // Whatever changes where one stands ends playing.
-watch(
-  () => [desk.layerId, kit.tool],
-  () => playback.stop(),
-)
+watch(() => [desk.layerId, kit.tool], stop)
 
 const commands = useCommands({
   screen: () => stage.value?.screen() ?? { width: 800, height: 500 },
@@ -136,7 +154,7 @@ watch(useMediaQuery('(width < 900px)'), narrow => narrow && (sight.marginFolded 
 const showsPaper = computed(() => sight.bare || sight.sheetShape !== 'room')
 useKeys(commands.commands)
 useComeBack()
-onBeforeUnmount(playback.stop)
+onBeforeUnmount(stop)
 </script>
 
 <template>
@@ -161,7 +179,7 @@ onBeforeUnmount(playback.stop)
       :bitmaps="bitmaps"
       :commands="commands"
       :playing="playback.playing.value"
-      @stop="playback.stop()"
+      @stop="stop"
     />
     <DeskTray
       v-if="showsPaper && !sight.bare"

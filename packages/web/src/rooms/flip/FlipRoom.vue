@@ -18,6 +18,7 @@ import { useDesk } from '../../stores/desk.ts'
 import { useSight } from '../../stores/sight.ts'
 import { useFlip } from '../../stores/flip.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useSound } from '../../stores/sound.ts'
 
 const MOST_TAKES = 4
 
@@ -25,6 +26,7 @@ const shot = useShot()
 const desk = useDesk()
 const sight = useSight()
 const flip = useFlip()
+const sound = useSound()
 const bitmaps = useShelves().remote
 const keysShown = ref(false)
 const stage = ref<HTMLElement | null>(null)
@@ -93,27 +95,46 @@ const still = computed(() => {
 const shownStep = computed(() => step.value ?? still.value)
 
 const period = computed(() => (flip.thereAndBack && turn.value > 2 ? 2 * turn.value - 2 : turn.value))
-function play(): void {
+/** only the newest of what was asked to be played is */
+let asked = 0
+async function play(): Promise<void> {
+  const mine = ++asked
   const from = Math.min(shownStep.value, period.value - 1)
-  playback.start(from, fps.value * flip.speed, { from: 0, to: period.value }, true)
+  const { from: first } = shot.take ? stretchOf(shot.take) : { from: 0 }
+  // There and back nothing is said backwards.
+  const clock = flip.thereAndBack
+    ? undefined
+    : await sound.play(first + from, { from: first, to: first + period.value }, flip.speed, true)
+  if (flip.thereAndBack) sound.stop()
+  if (mine === asked) playback.start(from, fps.value * flip.speed, { from: 0, to: period.value }, true, clock)
+}
+function stop(): void {
+  asked++
+  playback.stop()
+  sound.stop()
 }
 function togglePlay(): void {
-  if (playback.playing.value) playback.stop()
-  else play()
+  if (playback.playing.value) stop()
+  else void play()
 }
 watch(playback.playing, playing => {
+  if (!playing) sound.stop()
   if (!playing && step.value !== null && shot.take) {
     desk.goTo(frameOfStep(shot.take, step.value))
     step.value = null
   }
 })
 // Another speed or another way round goes on from where it is.
-watch([() => flip.speed, () => flip.thereAndBack, turn], () => playback.playing.value && play())
+watch([() => flip.speed, () => flip.thereAndBack, turn], () => playback.playing.value && void play())
 
 function goBy(by: number): void {
-  if (!shot.take) return
-  playback.stop()
-  desk.goTo(desk.frame + by)
+  if (shot.take) go(desk.frame + by)
+}
+/** Gone over by hand, a frame is heard. */
+function go(frame: number): void {
+  stop()
+  desk.goTo(frame)
+  void sound.scrub(desk.frame)
 }
 
 function toggleTake(take: Take): void {
@@ -124,7 +145,7 @@ function toggleTake(take: Take): void {
 
 const commands = useFlipCommands({ togglePlay, goBy, showKeys: () => (keysShown.value = true) })
 useKeys(commands.commands)
-onBeforeUnmount(playback.stop)
+onBeforeUnmount(stop)
 const clock = computed(() => {
   const frame = shot.take ? frameOfStep(shot.take, shownStep.value) : 0
   return `${frame + 1} · ${secondsLabel(frame, fps.value)}`
@@ -191,7 +212,8 @@ const layerName = computed(() => (shot.document && find(shot.document.layers, de
       :layer="layerName"
       :step="shownStep"
       :turn="turn"
-      @step="s => (playback.stop(), shot.take && desk.goTo(frameOfStep(shot.take, s)))"
+      :from="shot.take ? stretchOf(shot.take).from : 0"
+      @step="s => shot.take && go(frameOfStep(shot.take, s))"
     />
     <button
       v-if="flip.bare"

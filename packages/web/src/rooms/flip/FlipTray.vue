@@ -3,7 +3,9 @@ import { ElSlider } from 'element-plus'
 import { computed } from 'vue'
 import type { FlipCommands } from './commands.ts'
 import { SPEED_WORDS, SPEEDS, useFlip } from '../../stores/flip.ts'
+import { useSound } from '../../stores/sound.ts'
 import PlayButton from '../../shared/PlayButton.vue'
+import WaveCanvas from '../../shared/WaveCanvas.vue'
 
 /** How the flip room plays and what it shows; every switch has a key. */
 const props = defineProps<{
@@ -15,11 +17,22 @@ const props = defineProps<{
   layer: string
   step: number
   turn: number
+  /** the frame that the first step is */
+  from: number
 }>()
 const emit = defineEmits<{ step: [step: number] }>()
 const flip = useFlip()
-const SWITCHES = ['back', 'keys', 'breakdowns', 'layer', 'silhouettes', 'phone', 'full', 'bare'] as const
-const isOn = computed<Record<(typeof SWITCHES)[number], boolean>>(() => ({
+const sound = useSound()
+const SEEN = ['back', 'keys', 'breakdowns', 'layer', 'silhouettes', 'phone', 'full', 'bare'] as const
+const HEARD = ['sound', 'pitch'] as const
+type Switch = (typeof SEEN)[number] | (typeof HEARD)[number]
+const hasSound = computed(() => sound.sounds.length > 0)
+const switches = computed<readonly Switch[]>(() =>
+  hasSound.value ? [...SEEN, ...HEARD.filter(id => id === 'sound' || flip.speed !== 1)] : SEEN,
+)
+const isOn = computed<Record<Switch, boolean>>(() => ({
+  sound: sound.on,
+  pitch: sound.keepPitch,
   back: flip.thereAndBack,
   keys: flip.only === 'keys',
   breakdowns: flip.only === 'breakdowns',
@@ -29,7 +42,9 @@ const isOn = computed<Record<(typeof SWITCHES)[number], boolean>>(() => ({
   full: flip.size === 'full',
   bare: flip.bare,
 }))
-const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
+const words = computed<Record<Switch, string>>(() => ({
+  sound: 'sound',
+  pitch: 'keep its pitch',
   back: 'there and back',
   keys: 'keys only',
   breakdowns: 'with breakdowns',
@@ -61,6 +76,7 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
         aria-label="Frame"
         @input="(v: number | number[]) => emit('step', (v as number) - 1)"
       />
+      <WaveCanvas v-if="hasSound" class="heard" :sounds="sound.sounds" :from="from" :to="from + turn" />
       <div class="rows">
         <div class="speeds" role="radiogroup" aria-label="Viewing speed">
           <button
@@ -78,7 +94,7 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
         </div>
         <div class="switches">
           <button
-            v-for="id in SWITCHES"
+            v-for="id in switches"
             :key="id"
             class="plain"
             role="switch"
@@ -111,6 +127,11 @@ const words = computed<Record<(typeof SWITCHES)[number], string>>(() => ({
 .middle {
   flex: 1;
   min-width: 0;
+}
+
+.heard {
+  height: 18px;
+  margin: -4px 0 2px;
 }
 
 .rows {

@@ -2,6 +2,7 @@ import { commandsOf, type CommandLine } from '../../keys/command.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { SPEED_WORDS, SPEEDS, useFlip, type Only, type SeenSize } from '../../stores/flip.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useSound } from '../../stores/sound.ts'
 
 /** What the flip room adds to the stores. */
 export interface FlipRoomPort {
@@ -15,6 +16,7 @@ export function useFlipCommands(room: FlipRoomPort) {
   const flip = useFlip()
   const desk = useDesk()
   const shot = useShot()
+  const sound = useSound()
   const toggleOnly = (only: Only) => (flip.only = flip.only === only ? 'all' : only)
   const toggleSize = (size: SeenSize) => (flip.size = flip.size === size ? 'fit' : size)
   const make = (group: string, name: string, words: string, keys: string[], run: () => unknown): CommandLine => ({
@@ -38,6 +40,14 @@ export function useFlipCommands(room: FlipRoomPort) {
       make('Play', `speed-${i}`, SPEED_WORDS[speed] ?? '', [String(i + 1)], () => (flip.speed = speed)),
     ),
     make('Play', 'back', 'there and back', ['q'], () => (flip.thereAndBack = !flip.thereAndBack)),
+    make('Play', 'sound', 'sound is heard, or not', ['a'], () => (sound.on = !sound.on)),
+    make(
+      'Play',
+      'pitch',
+      'sound keeps its pitch at other speeds',
+      ['shift+a'],
+      () => (sound.keepPitch = !sound.keepPitch),
+    ),
     make('Go', 'before', 'frame before', ['arrowup', 'arrowleft'], () => room.goBy(-1)),
     make('Go', 'after', 'frame after', ['arrowdown', 'arrowright'], () => room.goBy(1)),
     make('See', 'keys', 'keys only', ['w'], () => toggleOnly('keys')),

@@ -5,6 +5,7 @@ import PlanDestinations from './PlanDestinations.vue'
 import PlanFormat from './PlanFormat.vue'
 import PlanNotes from './PlanNotes.vue'
 import PlanSamples from './PlanSamples.vue'
+import PlanSound from './sound/PlanSound.vue'
 import PlanWay from './PlanWay.vue'
 import { useKeys } from '../../keys/listen.ts'
 import { useShelves } from '../../stores/shelves.ts'
@@ -28,6 +29,7 @@ useKeys([
     </div>
     <div class="column wide">
       <PlanSamples />
+      <PlanSound />
       <div class="pair">
         <PlanBeats />
         <PlanNotes />

@@ -7,12 +7,14 @@ import NightSwitch from '../../shared/NightSwitch.vue'
 import SafeMark from '../../shared/SafeMark.vue'
 import { startAfresh } from '../../stores/afresh.ts'
 import { useDesk } from '../../stores/desk.ts'
+import { useMedia } from '../../stores/media.ts'
 import { useShot } from '../../stores/shot.ts'
 import { SHOT_ROOMS } from '../rooms.ts'
 
 const props = defineProps<{ shot: string }>()
 const opened = useShot()
 const desk = useDesk()
+const media = useMedia()
 const route = useRoute()
 const router = useRouter()
 const problem = ref('')
@@ -27,6 +29,7 @@ watch(
     try {
       await opened.open(id)
       startAfresh(frameInAddress())
+      void media.goOn()
     } catch (error) {
       if (error instanceof Refused && error.status === 401)
         await router.push({ name: 'sign-in', query: { back: route.fullPath } })

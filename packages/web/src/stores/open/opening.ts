@@ -48,6 +48,7 @@ export function makeOpening(parts: OpenParts) {
     strokes.make(left.samples)
     state.id.value = shotId
     state.name.value = told.name
+    state.film.value = told.film
     state.filmName.value = told.filmName
     state.role.value = told.role
     state.history.value = past ?? EMPTY_HISTORY

@@ -24,6 +24,7 @@ export function deskName(): string {
 export function openState() {
   const id = ref('')
   const name = ref('')
+  const film = ref('')
   const filmName = ref('')
   const role = ref<MemberRole>('reviewer')
   const replica = shallowRef<Replica | null>(null)
@@ -49,6 +50,7 @@ export function openState() {
   return {
     id,
     name,
+    film,
     filmName,
     role,
     replica,

@@ -7,6 +7,7 @@ import { copyOf, keepCopy } from '../../local/copies.ts'
 /** A shot as it is laid on the desk. */
 export interface Told {
   readonly name: string
+  readonly film: string
   readonly filmName: string
   readonly role: MemberRole
   readonly epoch: string
@@ -50,6 +51,7 @@ function laid(told: OpenShotReply, samples: Told['samples'], entries: readonly J
   const { shot, filmName, role, epoch } = told
   return {
     name: shot.name,
+    film: shot.film,
     filmName,
     role,
     epoch,

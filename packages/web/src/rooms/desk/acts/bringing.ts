@@ -5,12 +5,14 @@ import { newId } from '../../../local/ids.ts'
 import { bringFiles } from '../../../pictures/bringing.ts'
 import type { Brought, BroughtAll } from '../../../protocols/bring.ts'
 import { useAsking } from '../../../stores/asking.ts'
+import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { isMedia, useSoundActs } from '../../../stores/soundActs.ts'
 import { useLaying } from './layPictures.ts'
 import { outInWords } from '../../../words/bringing.ts'
 import { oneLine } from '../../../words/oneLine.ts'
 
-const ACCEPTED = 'image/*,.svg,.zip,application/zip'
+const ACCEPTED = 'image/*,.svg,.zip,application/zip,audio/*,.wav,.mp3,.ogg,.flac,.m4a'
 /** Only the newest of what is being brought in is wanted. */
 let round = 0
 
@@ -19,6 +21,8 @@ export function useBringing() {
   const shot = useShot()
   const asking = useAsking()
   const laying = useLaying()
+  const desk = useDesk()
+  const sounds = useSoundActs()
   // What is still being read when the desk, or the shot, is left is not wanted any more.
   onScopeDispose(() => round++, true)
 
@@ -32,11 +36,36 @@ export function useBringing() {
     input.click()
   }
 
-  /** Reads files and asks where what is in them goes. */
+  /** Reads files: recordings are laid as tracks from here on; of pictures it is asked where they go. */
   async function bring(files: readonly File[]): Promise<void> {
-    const format = shot.document?.format
-    if (!format || files.length === 0) return
+    if (!shot.document || files.length === 0) return
     if (!shot.mayDraw) return void (shot.notice = 'Reviewers look and do not draw.')
+    const isSound = await Promise.all(files.map(isMedia))
+    const recordings = files.filter((_, i) => isSound[i])
+    const others = files.filter((_, i) => !isSound[i])
+    if (others.length) await bringPictures(others)
+    if (recordings.length) await bringSounds(recordings)
+  }
+
+  async function bringSounds(files: readonly File[]): Promise<void> {
+    const before = Object.keys(shot.document?.sounds ?? {}).length
+    asking.tell(`reading ${counted(files.length, 'recording')} …`)
+    await sounds.bring(
+      files.map(blob => ({ blob, name: blob.name })),
+      desk.frame,
+    )
+    const come = Object.keys(shot.document?.sounds ?? {}).length - before
+    asking.tell(
+      come > 0
+        ? `${counted(come, 'track')} from frame ${desk.frame + 1} on; Plan has the rest`
+        : 'nothing was brought in',
+    )
+  }
+
+  /** Reads pictures and asks where they go. */
+  async function bringPictures(files: readonly File[]): Promise<void> {
+    const format = shot.document?.format
+    if (!format) return
     const mine = ++round
     const { id } = shot
     const isWanted = () => mine === round && shot.id === id

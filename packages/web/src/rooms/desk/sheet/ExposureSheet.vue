@@ -15,6 +15,7 @@ import SheetGutter from './SheetGutter.vue'
 import SheetHead from './SheetHead.vue'
 import SheetInk from './SheetInk.vue'
 import SheetNotes from './SheetNotes.vue'
+import SheetSound from './SheetSound.vue'
 
 const props = defineProps<{ commands: Commands; playFrame: number | null }>()
 const shot = useShot()
@@ -36,6 +37,11 @@ function follow(): void {
   scrolled.value = scroller.value?.scrollTop ?? 0
 }
 const length = computed(() => shot.take?.length ?? 0)
+/** A column for what is heard, where there is something. */
+const hasSound = computed(() => {
+  const { sounds, words } = shot.document ?? {}
+  return Object.keys(sounds ?? {}).length + Object.keys(words ?? {}).length > 0
+})
 /** Stays the value it is while the layers do: most edits change nothing of them. */
 const layers = computed((before?: Layer[]) => {
   const all = sight.columns
@@ -124,7 +130,7 @@ const shown = computed(() => props.playFrame ?? desk.frame)
       @pointerup="hand.up"
       @pointercancel="hand.cancel"
     >
-      <SheetHead :layers="layers" :commands="commands" />
+      <SheetHead :layers="layers" :commands="commands" :has-sound="hasSound" />
       <div ref="strip" class="strip" data-strip :style="{ height: `${length * row}px` }">
         <div class="at" :style="{ top: `${shown * row}px` }" />
         <SheetGutter
@@ -134,6 +140,7 @@ const shown = computed(() => props.playFrame ?? desk.frame)
           :here="shown"
           @pointerdown="(event: PointerEvent) => hand.down(event, null)"
         />
+        <SheetSound v-if="hasSound" :row-px="row" :first="first" :last="last" />
         <SheetNotes v-if="shape === 'room'" :row-px="row" :first="first" :last="last" />
         <SheetColumn
           v-for="layer in layers"

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import type { Layer } from '@unhurried/core/document'
-import { CornerRightUp, EyeOff, Layers, Lock, SunDim } from 'lucide-vue-next'
+import { CornerRightUp, EyeOff, Layers, Lock, SunDim, Volume2, VolumeX } from 'lucide-vue-next'
 import { isPlain, lookInWords, lookOf } from '../../../paint/looks.ts'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { useSound } from '../../../stores/sound.ts'
 
-defineProps<{ layers: readonly Layer[]; commands: Commands }>()
+defineProps<{ layers: readonly Layer[]; commands: Commands; hasSound: boolean }>()
 const desk = useDesk()
 const sight = useSight()
 const shot = useShot()
+const sound = useSound()
 const look = (layer: Layer) => lookOf(sight.looks, layer.id)
 const follows = (layer: Layer) => layer.follows && `timed with ${shot.document?.layers[layer.follows]?.name}`
 const KINDS = { drawn: '', background: 'background', reference: 'reference', guide: 'guide' } as const
@@ -29,6 +31,19 @@ const stateOf = (layer: Layer) =>
       @click="commands.get('layers').run()"
     >
       <Layers :size="15" :stroke-width="1.7" aria-hidden="true" />
+    </button>
+    <button
+      v-if="hasSound"
+      class="plain sound"
+      :class="{ wide: sight.sheetShape === 'room' }"
+      :aria-pressed="sound.on"
+      :title="
+        commands.tip('sound', sound.on ? 'Sound is heard: press for silence' : 'Silence: press to hear the sound')
+      "
+      aria-label="Sound is heard"
+      @click="commands.get('sound').run()"
+    >
+      <component :is="sound.on ? Volume2 : VolumeX" :size="14" :stroke-width="1.7" aria-hidden="true" />
     </button>
     <span v-if="sight.sheetShape === 'room'" class="notes">action</span>
     <button
@@ -75,6 +90,19 @@ const stateOf = (layer: Layer) =>
   place-items: center;
   border-radius: 0;
   background: var(--edge);
+}
+
+.sound {
+  flex: none;
+  width: 26px;
+  padding: 0;
+  display: grid;
+  place-items: center;
+  border-radius: 0;
+}
+
+.sound.wide {
+  width: 104px;
 }
 
 .notes {

@@ -1,0 +1,56 @@
+import { database, type StoredMedia } from './database.ts'
+
+/** What was fetched is kept here up to so many bytes; what is not sent yet is kept in any case. */
+const MOST_FETCHED_BYTES = 400 * 1024 * 1024
+
+/** Keeps a recording or clip here. */
+export async function keepMedia(media: StoredMedia): Promise<void> {
+  const db = await database()
+  await db.put('media', media)
+  if (media.sent) await letGo()
+}
+
+/** A recording or clip that is kept here; it counts as wanted now. */
+export async function mediaHere(film: string, id: string): Promise<StoredMedia | undefined> {
+  const db = await database()
+  const found = await db.get('media', [film, id])
+  if (found) void db.put('media', { ...found, at: Date.now() }).catch(() => undefined)
+  return found
+}
+
+/** Those that the server does not have yet. */
+export async function unsentMedia(): Promise<StoredMedia[]> {
+  const db = await database()
+  const found: StoredMedia[] = []
+  for (let at = await db.transaction('media').store.openCursor(); at; at = await at.continue()) {
+    if (!at.value.sent) found.push(at.value)
+  }
+  return found
+}
+
+/** The server has it. */
+export async function mediaSent(film: string, id: string): Promise<void> {
+  const db = await database()
+  const found = await db.get('media', [film, id])
+  if (found) await db.put('media', { ...found, sent: true })
+}
+
+/** Lets one go: nobody wants it sent any more. */
+export const dropMedia = async (film: string, id: string): Promise<void> =>
+  (await database()).delete('media', [film, id])
+
+/** Of what was fetched the longest unwanted go, when it is too much. */
+async function letGo(): Promise<void> {
+  const db = await database()
+  const fetched: { key: [string, string]; at: number; bytes: number }[] = []
+  for (let at = await db.transaction('media').store.openCursor(); at; at = await at.continue()) {
+    const { film, id, bytes, sent } = at.value
+    if (sent) fetched.push({ key: [film, id], at: at.value.at, bytes: bytes.length })
+  }
+  let sum = fetched.reduce((all, { bytes }) => all + bytes, 0)
+  for (const { key, bytes } of fetched.sort((a, b) => a.at - b.at)) {
+    if (sum <= MOST_FETCHED_BYTES) return
+    await db.delete('media', key)
+    sum -= bytes
+  }
+}

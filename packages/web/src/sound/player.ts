@@ -1,0 +1,140 @@
+import type { Sound } from '@unhurried/core/document'
+import { heardIn } from '@unhurried/core/sound'
+import type { LoopRange } from '@unhurried/core/time'
+
+/** A recording that can be heard: as it is, and at its pitch at other speeds where that is there. */
+export interface Audible {
+  readonly sound: Sound
+  readonly buffer: AudioBuffer
+  /** the same at a viewing speed, at its pitch: as long as it is heard then */
+  at(speed: number): AudioBuffer | null
+}
+
+/** How something is played: frames a second as delivered, the viewing speed, and whether it goes round. */
+export interface Playing {
+  readonly from: number
+  readonly range: LoopRange
+  readonly fps: number
+  readonly speed: number
+  readonly round: boolean
+}
+
+/** A little time to get ready, so that nothing of the beginning is missing. */
+const LEAD_S = 0.06
+/** Turns are got ready so long before they are heard. */
+const AHEAD_S = 1
+const TEND_MS = 200
+/** Edges are softened by so much, so that they do not click. */
+const SOFT_S = 0.003
+/** When the audio clock stands still for so long there is nobody who hears it. */
+const STALL_MS = 700
+/** Going over frames, at least so much of each is heard. */
+const LEAST_SCRUB_S = 0.07
+
+/** Plays recordings in step with frames. */
+export function makePlayer(context: AudioContext) {
+  let playing: { end(): void } | null = null
+  const loose = new Set<AudioBufferSourceNode>()
+
+  /** One stretch of a recording, heard from a moment of the audio clock on. */
+  function schedule(
+    one: Audible,
+    speed: number,
+    when: number,
+    offsetS: number,
+    seconds: number,
+  ): AudioBufferSourceNode {
+    const slowed = speed === 1 ? null : one.at(speed)
+    const source = new AudioBufferSourceNode(context, {
+      buffer: slowed ?? one.buffer,
+      playbackRate: slowed ? 1 : speed,
+    })
+    const level = new GainNode(context, { gain: 0 })
+    const long = seconds / speed
+    const soft = Math.min(SOFT_S, long / 2)
+    level.gain.setValueAtTime(0, when)
+    level.gain.linearRampToValueAtTime(one.sound.gain, when + soft)
+    level.gain.setValueAtTime(one.sound.gain, when + long - soft)
+    level.gain.linearRampToValueAtTime(0, when + long)
+    source.connect(level).connect(context.destination)
+    // Of a slowed one as much is taken as is heard; else what it holds.
+    source.start(when, slowed ? offsetS / speed : offsetS, slowed ? long : seconds)
+    loose.add(source)
+    source.onended = () => {
+      loose.delete(source)
+      level.disconnect()
+    }
+    return source
+  }
+
+  /** Everything that is heard while frames pass, from a moment on. */
+  function pass(all: readonly Audible[], from: number, to: number, { fps, speed }: Playing, when: number): void {
+    for (const one of all) {
+      if (one.sound.muted || one.sound.gain === 0) continue
+      const heard = heardIn(one.sound, fps, from, to)
+      if (heard)
+        schedule(
+          one,
+          speed,
+          when + heard.afterS / speed,
+          heard.offsetS,
+          Math.min(heard.seconds, one.buffer.duration - heard.offsetS),
+        )
+    }
+  }
+
+  function stop(): void {
+    playing?.end()
+    playing = null
+    for (const source of loose) source.stop()
+    loose.clear()
+  }
+
+  /**
+   * Begins to play, and answers with a clock for the picture: milliseconds since the first frame is heard (before that below 0), as they come out of
+   * the loudspeaker. Where the audio clock stands still the picture goes on by the machine's.
+   */
+  function start(all: readonly Audible[], how: Playing): () => number {
+    stop()
+    const { from, range, fps, speed, round } = how
+    const began = context.currentTime + LEAD_S
+    const turnS = (range.to - range.from) / fps / speed
+    let ready = began + (range.to - from) / fps / speed
+    pass(all, from, range.to, how, began)
+    const tend = () => {
+      while (round && turnS > 0 && ready < context.currentTime + AHEAD_S) {
+        pass(all, range.from, range.to, how, ready)
+        ready += turnS
+      }
+    }
+    tend()
+    const timer = setInterval(tend, TEND_MS)
+    playing = { end: () => clearInterval(timer) }
+    const late = context.outputLatency || context.baseLatency || 0
+    const byMachine = performance.now() + (LEAD_S + late) * 1000
+    let isStill = false
+    return () => {
+      const machine = performance.now() - byMachine
+      const heard = (context.currentTime - began - late) * 1000
+      isStill ||= machine - heard > STALL_MS
+      return isStill ? machine : heard
+    }
+  }
+
+  /** Lets one frame be heard; what was heard before ends. */
+  function scrub(all: readonly Audible[], frame: number, fps: number): void {
+    stop()
+    const frames = Math.max(1, LEAST_SCRUB_S * fps)
+    pass(
+      all,
+      frame,
+      frame + frames,
+      { from: frame, range: { from: frame, to: frame + 1 }, fps, speed: 1, round: false },
+      context.currentTime,
+    )
+  }
+
+  return { start, scrub, stop }
+}
+
+export type Player = ReturnType<typeof makePlayer>
