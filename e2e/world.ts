@@ -196,6 +196,20 @@ export interface StoredDocument {
   marks: Record<string, { name: string; layer: string }>
   beats: Record<string, { name: string; frame: number }>
   notes: Record<string, { text: string; from: number; to: number }>
+  sounds: Record<
+    string,
+    {
+      name: string
+      media: string
+      seconds: number
+      from: number
+      skip: number
+      use: number
+      mine: boolean
+      muted: boolean
+    }
+  >
+  words: Record<string, { text: string; from: number; to: number }>
   format: { width: number; height: number; fps: number }
   drawings: Record<
     string,
@@ -239,7 +253,7 @@ export interface StoredDocument {
       paths: Record<
         string,
         {
-          keys: { frame: number; x: number; y: number; turnRad: number }[]
+          keys: { frame: number; x: number; y: number; turnRad: number; wish: { points: number[] } }[]
           use: string
           speed: { x: number; y: number }
         }

@@ -29,15 +29,12 @@ function isTyping(target: EventTarget | null): boolean {
   )
 }
 
-/** Space and Enter on a focused button press the button; Space on the desk plays. */
+const PRESSED = 'button, input[type="checkbox"], [role="button"], [role="tab"], [role="switch"], [role="slider"]'
+
+/** Space and Enter on a focused button press the button, Enter follows a link; Space on the desk, or on a link, plays. */
 function pressesControl(event: KeyboardEvent): boolean {
-  return (
-    (event.key === ' ' || event.key === 'Enter') &&
-    event.target instanceof HTMLElement &&
-    event.target.closest(
-      'button, a, input[type="checkbox"], [role="button"], [role="tab"], [role="switch"], [role="slider"]',
-    ) !== null
-  )
+  if ((event.key !== ' ' && event.key !== 'Enter') || !(event.target instanceof HTMLElement)) return false
+  return event.target.closest(event.key === 'Enter' ? `a, ${PRESSED}` : PRESSED) !== null
 }
 
 /** Arrows, Home, End and the paging keys move a slider that has the focus, and nothing on the desk. */

@@ -1,4 +1,5 @@
 import type { ShotDocument, Take } from '@unhurried/core/document'
+import type { Mix } from '../sound/mix.ts'
 import type { LoopRange } from '@unhurried/core/time'
 
 /** What is to be made. */
@@ -13,6 +14,8 @@ export interface ExportOrder {
   readonly paper: boolean
   /** how often it goes round; null: for ever */
   readonly turns: number | null
+  /** what is heard during one turn */
+  readonly sound: Mix | null
   readonly samples: ReadonlyMap<string, Uint8Array>
 }
 

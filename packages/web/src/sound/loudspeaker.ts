@@ -65,6 +65,11 @@ export function makeLoudspeaker(openedOf: (media: string) => OpenedSound | null)
 
   return {
     wake,
+    /** What of sounds can be mixed, without being heard. */
+    forMix(sounds: readonly Sound[]): Audible[] {
+      const at = (context ??= new AudioContext({ latencyHint: 'interactive' }))
+      return audible(sounds, at, false)
+    },
     /** What of sounds can be heard at a viewing speed. */
     async ready(sounds: readonly Sound[], at: AudioContext, speed: number, keepPitch: boolean): Promise<Audible[]> {
       if (keepPitch && speed !== 1) {

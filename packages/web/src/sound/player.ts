@@ -31,55 +31,66 @@ const STALL_MS = 700
 /** Going over frames, at least so much of each is heard. */
 const LEAST_SCRUB_S = 0.07
 
+/** One stretch of a recording, heard from a moment of a context's clock on. */
+function schedule(
+  context: BaseAudioContext,
+  one: Audible,
+  speed: number,
+  when: number,
+  offsetS: number,
+  seconds: number,
+): AudioBufferSourceNode {
+  const slowed = speed === 1 ? null : one.at(speed)
+  const source = new AudioBufferSourceNode(context, {
+    buffer: slowed ?? one.buffer,
+    playbackRate: slowed ? 1 : speed,
+  })
+  const level = new GainNode(context, { gain: 0 })
+  const long = seconds / speed
+  const soft = Math.min(SOFT_S, long / 2)
+  level.gain.setValueAtTime(0, when)
+  level.gain.linearRampToValueAtTime(one.sound.gain, when + soft)
+  level.gain.setValueAtTime(one.sound.gain, when + long - soft)
+  level.gain.linearRampToValueAtTime(0, when + long)
+  source.connect(level).connect(context.destination)
+  // Of a slowed one as much is taken as is heard; else what it holds.
+  source.start(when, slowed ? offsetS / speed : offsetS, slowed ? long : seconds)
+  source.addEventListener('ended', () => level.disconnect())
+  return source
+}
+
+/** Lays everything that is heard while frames pass at a speed, from a moment of a context's clock on. */
+export function layHeard(
+  context: BaseAudioContext,
+  all: readonly Audible[],
+  frames: LoopRange,
+  { fps, speed }: { readonly fps: number; readonly speed: number },
+  when: number,
+): AudioBufferSourceNode[] {
+  return all.flatMap(one => {
+    if (one.sound.muted || one.sound.gain === 0) return []
+    const heard = heardIn(one.sound, fps, frames.from, frames.to)
+    if (!heard) return []
+    const seconds = Math.min(heard.seconds, one.buffer.duration - heard.offsetS)
+    return seconds > 0 ? [schedule(context, one, speed, when + heard.afterS / speed, heard.offsetS, seconds)] : []
+  })
+}
+
 /** Plays recordings in step with frames. */
 export function makePlayer(context: AudioContext) {
   let playing: { end(): void } | null = null
   const loose = new Set<AudioBufferSourceNode>()
 
-  /** One stretch of a recording, heard from a moment of the audio clock on. */
-  function schedule(
-    one: Audible,
-    speed: number,
+  function pass(
+    all: readonly Audible[],
+    from: number,
+    to: number,
+    how: Pick<Playing, 'fps' | 'speed'>,
     when: number,
-    offsetS: number,
-    seconds: number,
-  ): AudioBufferSourceNode {
-    const slowed = speed === 1 ? null : one.at(speed)
-    const source = new AudioBufferSourceNode(context, {
-      buffer: slowed ?? one.buffer,
-      playbackRate: slowed ? 1 : speed,
-    })
-    const level = new GainNode(context, { gain: 0 })
-    const long = seconds / speed
-    const soft = Math.min(SOFT_S, long / 2)
-    level.gain.setValueAtTime(0, when)
-    level.gain.linearRampToValueAtTime(one.sound.gain, when + soft)
-    level.gain.setValueAtTime(one.sound.gain, when + long - soft)
-    level.gain.linearRampToValueAtTime(0, when + long)
-    source.connect(level).connect(context.destination)
-    // Of a slowed one as much is taken as is heard; else what it holds.
-    source.start(when, slowed ? offsetS / speed : offsetS, slowed ? long : seconds)
-    loose.add(source)
-    source.onended = () => {
-      loose.delete(source)
-      level.disconnect()
-    }
-    return source
-  }
-
-  /** Everything that is heard while frames pass, from a moment on. */
-  function pass(all: readonly Audible[], from: number, to: number, { fps, speed }: Playing, when: number): void {
-    for (const one of all) {
-      if (one.sound.muted || one.sound.gain === 0) continue
-      const heard = heardIn(one.sound, fps, from, to)
-      if (heard)
-        schedule(
-          one,
-          speed,
-          when + heard.afterS / speed,
-          heard.offsetS,
-          Math.min(heard.seconds, one.buffer.duration - heard.offsetS),
-        )
+  ): void {
+    for (const source of layHeard(context, all, { from, to }, how, when)) {
+      loose.add(source)
+      source.addEventListener('ended', () => loose.delete(source))
     }
   }
 
@@ -125,13 +136,7 @@ export function makePlayer(context: AudioContext) {
   function scrub(all: readonly Audible[], frame: number, fps: number): void {
     stop()
     const frames = Math.max(1, LEAST_SCRUB_S * fps)
-    pass(
-      all,
-      frame,
-      frame + frames,
-      { from: frame, range: { from: frame, to: frame + 1 }, fps, speed: 1, round: false },
-      context.currentTime,
-    )
+    pass(all, frame, frame + frames, { fps, speed: 1 }, context.currentTime)
   }
 
   return { start, scrub, stop }

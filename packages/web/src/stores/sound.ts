@@ -4,6 +4,7 @@ import type { LoopRange } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { makeLoudspeaker } from '../sound/loudspeaker.ts'
+import { mixedSound, type Mix } from '../sound/mix.ts'
 import { makeOpened } from '../sound/opened.ts'
 import { useMedia } from './media.ts'
 import { keepSettings, readSettings } from './settings.ts'
@@ -76,6 +77,9 @@ export const useSound = defineStore('sound', () => {
     scrub,
     stop,
     now: loud.now,
+    /** What one's own sounds amount to over some frames of the shot; null where nothing is heard. */
+    mixOfOwn: (range: LoopRange): Promise<Mix | null> =>
+      mixedSound(loud.forMix(sounds.value.filter(one => one.mine)), fps.value, range),
     /** Where a recording sets in, by how much is listened for (0–1); in seconds of the recording. */
     onsets: (id: string, sensitivity: number): Onset[] => {
       const flux = opened.of(id)?.flux

@@ -20,6 +20,7 @@ async function filmOf(order: ExportOrder): Promise<Film> {
     seeThrough: !paper,
     paper: document.format.paper,
     turns,
+    sound: order.sound,
     pictures: picturesOf(document, take, range),
     paint({ frame }) {
       paintFrame(brush, document, take, frame, book, order)

@@ -74,11 +74,14 @@ function togglePlay(): void {
   stage.value?.prepare(desk.loop)
   void play(desk.frame)
 }
+/** the frame on which playing ended: one has just heard it */
+let endedOn = -1
 // Gone over by hand, a frame is heard.
 watch(
   () => desk.frame,
   frame => {
-    if (!playback.playing.value && playFrame.value === null) void sound.scrub(frame)
+    if (!playback.playing.value && frame !== endedOn) void sound.scrub(frame)
+    endedOn = -1
   },
 )
 
@@ -94,6 +97,7 @@ let taps: number[] = []
 watch(playback.playing, playing => {
   if (!playing) sound.stop()
   if (!playing && playFrame.value !== null) {
+    endedOn = playFrame.value
     desk.goTo(playFrame.value)
     playFrame.value = null
   }

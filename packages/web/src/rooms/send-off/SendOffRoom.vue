@@ -4,14 +4,17 @@ import { counted, secondsLabel } from '@unhurried/core/time'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
 import SendOffPreview from './SendOffPreview.vue'
+import SendOffSound from './SendOffSound.vue'
 import { FORMAT_NAMES, FORMATS, type FormatName } from '../../send/formats/table.ts'
 import { picturesOf } from '../../send/pictures.ts'
 import { startExport, type Running } from '../../send/run.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useSound } from '../../stores/sound.ts'
 
 const MOST_TURNS = 100
 
 const shot = useShot()
+const sound = useSound()
 const form = reactive({
   format: 'gif' as FormatName,
   stretch: 'whole' as 'loop' | 'whole' | 'some',
@@ -19,6 +22,7 @@ const form = reactive({
   to: shot.take?.length ?? 1,
   width: 640,
   paper: true,
+  sound: true,
   turns: 1,
   forEver: true,
 })
@@ -83,7 +87,8 @@ async function send(): Promise<void> {
   if (!document || !take || running.value) return
   forget()
   progress.value = 0
-  const { extension, type } = wanted.value
+  const { extension, type, sound: goes } = wanted.value
+  const mix = form.sound && goes !== 'none' ? await sound.mixOfOwn(range.value) : null
   const job = startExport(
     {
       document,
@@ -93,6 +98,7 @@ async function send(): Promise<void> {
       ...size.value,
       paper: paper.value,
       turns: turns.value,
+      sound: mix,
       bytesOf: shot.strokeBytes,
     },
     share => (progress.value = share),
@@ -243,6 +249,7 @@ onBeforeUnmount(() => {
           @update:model-value="on => (form.paper = Boolean(on))"
         />
       </section>
+      <SendOffSound v-model="form.sound" :format="wanted" :range="range" :disabled="!!running" />
       <dl>
         <dt>frames {{ range.from + 1 }}–{{ range.to }}</dt>
         <dd>{{ frames }} at {{ format.fps }}</dd>

@@ -1,3 +1,4 @@
+import type { Mix } from '../../sound/mix.ts'
 import type { Picture } from '../pictures.ts'
 
 /** What is to be made, whatever the format: sizes in pixels, pictures in their order. */
@@ -11,6 +12,8 @@ export interface Film {
   readonly paper: string
   /** how often it goes round; null: for ever, where the format can */
   readonly turns: number | null
+  /** what is heard during one turn */
+  readonly sound: Mix | null
   readonly pictures: readonly Picture[]
   /** Paints a picture on the one brush of the film and gives it. */
   paint(picture: Picture): OffscreenCanvasRenderingContext2D
@@ -38,6 +41,8 @@ export interface SendFormat {
   readonly seeThrough: boolean
   /** whether it goes round for ever, so many times, or is no moving picture at all */
   readonly turns: 'for ever' | 'times' | 'none'
+  /** whether sound goes in it, beside it as a file of its own, or not at all */
+  readonly sound: 'inside' | 'beside' | 'none'
   /** the size that is made for one that is wished: some formats take even numbers only */
   size(width: number, height: number): { readonly width: number; readonly height: number }
   figures(film: Pick<Film, 'pictures' | 'fps' | 'turns'>): readonly Figure[]

@@ -1,5 +1,6 @@
 import { BufferTarget, CanvasSource, Output, QUALITY_VERY_HIGH, type OutputFormat, type VideoCodec } from 'mediabunny'
 import { framesOf, type Encode } from './format.ts'
+import { withSound } from './heard.ts'
 
 /** Seconds between pictures that stand on their own, so that players can go to any place. */
 const KEY_EVERY_S = 1
@@ -19,6 +20,7 @@ export const videoEncoder =
       latencyMode: 'quality',
     })
     output.addVideoTrack(source, { frameRate: film.fps })
+    const hear = await withSound(output, film)
     await output.start()
     const turns = film.turns ?? 1
     const count = framesOf(film.pictures) * turns
@@ -27,6 +29,7 @@ export const videoEncoder =
       for (const picture of film.pictures) {
         film.paint(picture)
         for (let i = 0; i < picture.frames; i++, frame++) await source.add(frame / film.fps, 1 / film.fps)
+        await hear(frame / film.fps)
         film.tell(frame / count)
       }
     }

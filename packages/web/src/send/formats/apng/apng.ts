@@ -8,6 +8,7 @@ export const apng: SendFormat = {
   type: 'image/png',
   seeThrough: true,
   turns: 'for ever',
+  sound: 'none',
   size: anySize,
   figures: ({ pictures, fps }) => [
     { name: 'pictures', says: String(pictures.length) },

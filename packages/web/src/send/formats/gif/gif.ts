@@ -11,6 +11,7 @@ export const gif: SendFormat = {
   type: 'image/gif',
   seeThrough: true,
   turns: 'for ever',
+  sound: 'none',
   size: anySize,
   figures({ pictures, fps }) {
     const delays = gifDelays(

@@ -9,6 +9,7 @@ export const mp4: SendFormat = {
   type: 'video/mp4',
   seeThrough: false,
   turns: 'times',
+  sound: 'inside',
   size: evenSize,
   figures: videoFigures,
   encode: async () => (await import('./encode.ts')).encode,

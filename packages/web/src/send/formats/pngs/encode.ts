@@ -1,7 +1,8 @@
 import { zipSync } from 'fflate'
 import { framesOf, type Encode } from '../format.ts'
+import { soundFile } from '../heard.ts'
 
-/** A picture file for every frame, numbered from 0001, in one archive. */
+/** A picture file for every frame, numbered from 0001, in one archive; with what is heard beside them. */
 export const encode: Encode = async film => {
   const files: Record<string, Uint8Array> = {}
   const count = framesOf(film.pictures)
@@ -12,6 +13,7 @@ export const encode: Encode = async film => {
     for (let i = 0; i < picture.frames; i++) files[`${String(++number).padStart(4, '0')}.png`] = bytes
     film.tell(number / count)
   }
+  if (film.sound) files['sound.wav'] = await soundFile(film.sound)
   // PNGs are packed already; storing them is faster and no larger.
   return Uint8Array.from(zipSync(files, { level: 0 }))
 }

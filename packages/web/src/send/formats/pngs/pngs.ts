@@ -8,6 +8,7 @@ export const pngs: SendFormat = {
   type: 'application/zip',
   seeThrough: true,
   turns: 'none',
+  sound: 'beside',
   size: anySize,
   figures: ({ pictures }) => [{ name: 'files', says: `${framesOf(pictures)}, 0001.png …` }],
   encode: async () => (await import('./encode.ts')).encode,

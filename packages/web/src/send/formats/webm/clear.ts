@@ -1,5 +1,6 @@
 import { BufferTarget, EncodedPacket, EncodedVideoPacketSource, Output, WebMOutputFormat } from 'mediabunny'
 import { framesOf, type Encode, type Film } from '../format.ts'
+import { withSound } from '../heard.ts'
 
 /** VP9, eight bits. https://www.webmproject.org/vp9/mp4/#codecs-parameter-string */
 const CODEC = 'vp09.00.41.08'
@@ -85,6 +86,7 @@ export const encodeClear: Encode = async film => {
   const output = new Output({ format: new WebMOutputFormat(), target })
   const source = new EncodedVideoPacketSource('vp9')
   output.addVideoTrack(source, { frameRate: fps, canBeTransparent: true })
+  const hear = await withSound(output, film)
   await output.start()
   for (const [i, { chunk, meta }] of colours.entries()) {
     const beside = alphas[i]?.chunk
@@ -96,6 +98,7 @@ export const encodeClear: Encode = async film => {
     }) as [Uint8Array, Uint8Array]
     const side = { alpha: seen, alphaByteLength: seen.length }
     await source.add(new EncodedPacket(data, chunk.type, i / fps, 1 / fps, i, data.length, side), meta)
+    await hear((i + 1) / fps)
   }
   await output.finalize()
   if (!target.buffer) throw new Error('nothing was written')

@@ -9,6 +9,7 @@ export const webm: SendFormat = {
   type: 'video/webm',
   seeThrough: true,
   turns: 'times',
+  sound: 'inside',
   size: evenSize,
   figures: videoFigures,
   encode: async () => (await import('./encode.ts')).encode,
