@@ -4,6 +4,7 @@ import type { DataSource } from 'typeorm'
 import { accountService } from '../services/accounts.ts'
 import { filmService } from '../services/films.ts'
 import { journalService, type JournalService } from '../services/journal.ts'
+import { mediaService } from '../services/media.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
 import { HOP, hop } from './hop.ts'
@@ -21,6 +22,8 @@ const EXERCISES = [
   ['Mist over a warm stone', 'mist', mistOverStone],
 ] as const
 
+const NO_BOUNDS = { oneBytes: Infinity, filmBytes: Infinity }
+
 /** Fills an empty installation with The Marsh Post, once: account, film and shots, drawn through the shots' journals. */
 export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   const accounts = accountService(source)
@@ -33,7 +36,9 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   const journal = journalService(source)
   const films = filmService(source)
 
+  const media = mediaService(source, NO_BOUNDS)
   const draw = async (film: string, name: string, shot: StudyPaper, layer: string, drawn: Drawn) => {
+    for (const recording of drawn.recordings) await media.store(film, recording)
     const { frames, ...format } = shot
     const { id } = await films.addShot(film, { name, frames, layer, format })
     await drawAll(journal, id, owner.id, drawn)

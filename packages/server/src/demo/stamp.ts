@@ -3,6 +3,7 @@ import type { Point } from '@unhurried/core/geometry'
 import { lowerLid, RECIPES, upperLid } from '@unhurried/core/motion'
 import { MARSH_SWATCHES } from './hop.ts'
 import { Study, type Drawn } from './study.ts'
+import { spoken } from './voice.ts'
 import { curve, disc, line, type Mark, points, shape } from './tilda.ts'
 
 /** The stamp: two seconds close up; she puffs her cheek, presses the stamp down, and winks. */
@@ -133,6 +134,36 @@ function eye(centre: Point, shut: number): Mark[] {
   ]
 }
 
+/** What she says, and on which frames (from 0, the last left out); each word's accent is a beat. */
+const LINE = [
+  { text: 'Mmm …', from: 2, to: 13, accent: 4 },
+  { text: 'and', from: 14, to: 19, accent: 14 },
+  { text: 'there!', from: 20, to: 33, accent: 20 },
+] as const
+
+/** A voice as she presses the stamp down, made up by figures: its words, and a beat on each. */
+function say(study: Study): void {
+  const at = (frame: number) => frame / STAMP.fps
+  const closed = { first: [260, 280], second: [900, 880] } as const
+  const voice = spoken(STAMP.frames / STAMP.fps, [
+    { at: at(2), long: at(11), hz: [176, 214], ...closed, loud: 0.5, breath: 0 },
+    { at: at(14), long: at(5), hz: [236, 206], first: [640, 420], second: [1560, 1500], loud: 0.85, breath: 0.1 },
+    { at: at(20), long: at(13), hz: [252, 164], first: [520, 610], second: [1820, 1180], loud: 1, breath: 0.7 },
+  ])
+  study.hear('voice', voice, 0)
+  study.commit(
+    'what she says',
+    LINE.map(({ text, from, to }, i): Operation => ({ kind: 'word.add', word: { id: `said-${i}`, text, from, to } })),
+  )
+  study.commit(
+    'accents',
+    LINE.map(({ text, accent }, i): Operation => ({
+      kind: 'beat.add',
+      beat: { id: `accent-${i}`, name: text.replace(/[^\w]/g, ''), frame: accent },
+    })),
+  )
+}
+
 /** The stamp, all drawings done. */
 export function stamp(): Drawn {
   const study = new Study('stamp', STAMP, 'face')
@@ -198,5 +229,6 @@ export function stamp(): Drawn {
     study.draw(id, [...eye(left, lids.first * 0.14), ...eye(right, lids.second)])
   })
   study.hold(eyes)
+  say(study)
   return study.drawn
 }

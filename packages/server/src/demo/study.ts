@@ -17,12 +17,14 @@ import {
 } from '@unhurried/core/document'
 import { RECIPES, type NumbersOf, type PlanOf, type RecipeName } from '@unhurried/core/motion'
 import { drawnWith } from './hand.ts'
+import type { Recording } from './voice.ts'
 import type { Mark } from './tilda.ts'
 
 /** A shot as it would be drawn at the desk: batches to commit in order, and the stroke samples they use. */
 export interface Drawn {
   readonly batches: readonly Batch[]
   readonly samples: ReadonlyMap<string, Uint8Array>
+  readonly recordings: readonly Recording[]
 }
 
 /** A shot of the demo: its paper, rate and length. */
@@ -50,6 +52,7 @@ export interface Laying<R extends RecipeName> {
 export class Study {
   readonly #batches: Batch[] = []
   readonly #samples = new Map<string, Uint8Array>()
+  readonly #recordings: Recording[] = []
   #made = 0
   document: ShotDocument
 
@@ -137,7 +140,15 @@ export class Study {
 
   /** All that was done, to be committed in order. */
   get drawn(): Drawn {
-    return { batches: this.#batches, samples: this.#samples }
+    return { batches: this.#batches, samples: this.#samples, recordings: this.#recordings }
+  }
+
+  /** Lays a recording of one's own from a frame (from 0) on. */
+  hear(name: string, recording: Recording, from: number): void {
+    this.#recordings.push(recording)
+    const { id: media, seconds } = recording
+    const sound = { id: `${this.name}-${name}`, name, media, seconds, order: 0, from, skip: 0, use: seconds }
+    this.commit(name, [{ kind: 'sound.add', sound: { ...sound, gain: 1, muted: false, mine: true } }])
   }
 
   /** The paper and all that was done on it. */

@@ -135,8 +135,19 @@ function intake(source: DataSource, bounds: MediaBounds) {
  * in any order, and go on where they were cut off.
  */
 export function mediaService(source: DataSource, bounds: MediaBounds) {
+  const taking = intake(source, bounds)
   return {
-    ...intake(source, bounds),
+    ...taking,
+
+    /** Stores a whole recording or clip at once. */
+    async store(film: string, { id, bytes }: { readonly id: string; readonly bytes: Buffer }): Promise<void> {
+      const { missing } = await taking.begin(film, id, bytes.length)
+      for (const place of missing) {
+        const from = place * mediaChunkBytes(bytes.length, 0)
+        await taking.take(film, id, place, bytes.subarray(from, from + mediaChunkBytes(bytes.length, place)))
+      }
+      await taking.finish(film, id)
+    },
 
     /** How much there is of a film, and how much there may be. */
     async room(film: string): Promise<MediaRoom> {

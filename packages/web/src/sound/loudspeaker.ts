@@ -1,7 +1,6 @@
 import type { Sound } from '@unhurried/core/document'
-import type { OpenedSound } from '../protocols/sound.ts'
 import { makePlayer, type Audible, type Player } from './player.ts'
-import { stretchSound } from './reading.ts'
+import { stretchSound, type OpenedSound } from './reading.ts'
 
 /** How long one waits for the loudspeaker before the picture goes without. */
 const WAKE_MS = 400
@@ -14,50 +13,37 @@ const wait = (ms: number) => new Promise<void>(done => setTimeout(done, ms))
 export function makeLoudspeaker(openedOf: (media: string) => OpenedSound | null) {
   let context: AudioContext | null = null
   let player: Player | null = null
-  const whole = new Map<string, AudioBuffer>()
   const slowed = new Map<string, Promise<AudioBuffer | null>>()
   const slowedNow = new Map<string, AudioBuffer>()
 
-  function bufferFrom(at: AudioContext, channels: readonly Float32Array[], rate: number): AudioBuffer {
-    const made = at.createBuffer(Math.max(1, channels.length), Math.max(1, channels[0]?.length ?? 1), rate)
-    channels.forEach((channel, i) => made.copyToChannel(channel as Float32Array<ArrayBuffer>, i))
-    return made
-  }
-  function wholeOf(media: string, at: AudioContext): AudioBuffer | null {
+  async function slow(media: string, speed: number): Promise<AudioBuffer | null> {
     const opened = openedOf(media)
-    const made = whole.get(media) ?? (opened && bufferFrom(at, opened.channels, opened.rate))
-    if (made) whole.set(media, made)
-    return made
-  }
-  async function slow(media: string, speed: number, at: AudioContext): Promise<AudioBuffer | null> {
-    const opened = openedOf(media)
-    const channels = opened && (await stretchSound(opened.channels, opened.rate, 1 / speed))
-    return opened && channels ? bufferFrom(at, channels, opened.rate) : null
+    return opened && stretchSound(opened.buffer, 1 / speed)
   }
   /** A recording at a viewing speed, at its own pitch. */
-  async function slowedOf(media: string, speed: number, at: AudioContext): Promise<void> {
+  async function slowedOf(media: string, speed: number): Promise<void> {
     const key = `${media} ${speed}`
-    const making = slowed.get(key) ?? slow(media, speed, at)
+    const making = slowed.get(key) ?? slow(media, speed)
     slowed.set(key, making)
     const made = await making
     if (made) slowedNow.set(key, made)
     else slowed.delete(key)
   }
 
-  const audible = (sounds: readonly Sound[], at: AudioContext, keepPitch: boolean): Audible[] =>
+  const audible = (sounds: readonly Sound[], keepPitch: boolean): Audible[] =>
     sounds.flatMap(sound => {
-      const buffer = wholeOf(sound.media, at)
+      const buffer = openedOf(sound.media)?.buffer
       const atSpeed = (speed: number) => (keepPitch && slowedNow.get(`${sound.media} ${speed}`)) || null
       return buffer ? [{ sound, buffer, at: atSpeed }] : []
     })
 
   /** Awake, or null where there is none. */
-  async function wake(): Promise<{ at: AudioContext; by: Player } | null> {
+  async function wake(): Promise<Player | null> {
     try {
       context ??= new AudioContext({ latencyHint: 'interactive' })
       player ??= makePlayer(context)
       if (context.state !== 'running') await Promise.race([context.resume(), wait(WAKE_MS)])
-      return context.state === 'running' ? { at: context, by: player } : null
+      return context.state === 'running' ? player : null
     } catch {
       return null
     }
@@ -65,19 +51,14 @@ export function makeLoudspeaker(openedOf: (media: string) => OpenedSound | null)
 
   return {
     wake,
-    /** What of sounds can be mixed, without being heard. */
-    forMix(sounds: readonly Sound[]): Audible[] {
-      const at = (context ??= new AudioContext({ latencyHint: 'interactive' }))
-      return audible(sounds, at, false)
-    },
     /** What of sounds can be heard at a viewing speed. */
-    async ready(sounds: readonly Sound[], at: AudioContext, speed: number, keepPitch: boolean): Promise<Audible[]> {
+    async ready(sounds: readonly Sound[], speed: number, keepPitch: boolean): Promise<Audible[]> {
       if (keepPitch && speed !== 1) {
-        await Promise.race([Promise.all(sounds.map(one => slowedOf(one.media, speed, at))), wait(SLOW_MS)])
+        await Promise.race([Promise.all(sounds.map(one => slowedOf(one.media, speed))), wait(SLOW_MS)])
       }
-      return audible(sounds, at, keepPitch)
+      return audible(sounds, keepPitch)
     },
-    audible: (sounds: readonly Sound[], at: AudioContext) => audible(sounds, at, false),
+    audible: (sounds: readonly Sound[]) => audible(sounds, false),
     stop: () => player?.stop(),
     /** seconds of the audio clock; null before it has woken */
     now: () => context?.currentTime ?? null,

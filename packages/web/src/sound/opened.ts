@@ -1,7 +1,6 @@
 import type { Sound } from '@unhurried/core/document'
 import { markRaw, shallowReactive } from 'vue'
-import type { OpenedSound } from '../protocols/sound.ts'
-import { openSound } from './reading.ts'
+import { openSound, type OpenedSound } from './reading.ts'
 
 /** What is known of a recording here: that it is being opened, what is wrong with it, or itself. */
 export type Heard =

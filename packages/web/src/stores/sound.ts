@@ -50,16 +50,16 @@ export const useSound = defineStore('sound', () => {
     const mine = ++asked
     const awake = isHeard.value ? await loud.wake() : null
     if (!awake) return undefined
-    const ready = await loud.ready(sounds.value, awake.at, speed, keepPitch.value)
+    const ready = await loud.ready(sounds.value, speed, keepPitch.value)
     if (mine !== asked) return undefined
     const first = from >= range.from && from < range.to - (round ? 0 : 1) ? from : range.from
-    return awake.by.start(ready, { from: first, range, fps: fps.value, speed, round })
+    return awake.start(ready, { from: first, range, fps: fps.value, speed, round })
   }
   /** Lets one frame be heard. */
   async function scrub(frame: number): Promise<void> {
     const mine = ++asked
     const awake = isHeard.value ? await loud.wake() : null
-    if (awake && mine === asked) awake.by.scrub(loud.audible(sounds.value, awake.at), frame, fps.value)
+    if (awake && mine === asked) awake.scrub(loud.audible(sounds.value), frame, fps.value)
   }
   function stop(): void {
     asked++
@@ -79,7 +79,7 @@ export const useSound = defineStore('sound', () => {
     now: loud.now,
     /** What one's own sounds amount to over some frames of the shot; null where nothing is heard. */
     mixOfOwn: (range: LoopRange): Promise<Mix | null> =>
-      mixedSound(loud.forMix(sounds.value.filter(one => one.mine)), fps.value, range),
+      mixedSound(loud.audible(sounds.value.filter(one => one.mine)), fps.value, range),
     /** Where a recording sets in, by how much is listened for (0–1); in seconds of the recording. */
     onsets: (id: string, sensitivity: number): Onset[] => {
       const flux = opened.of(id)?.flux

@@ -62,14 +62,14 @@ export const useSoundActs = defineStore('sound acts', () => {
         shot.notice = `A shot holds ${LIMITS.sounds} sounds; “${name}” has no room any more.`
         return
       }
-      const { bytes, id: recording, seconds } = read.sound
+      const { bytes, id: recording } = read.sound
       try {
         await media.keep(film, recording, name, bytes)
       } catch {
         shot.notice = `This machine’s storage is full or closed: “${name}” cannot be kept.`
         return
       }
-      const made = { id: newId(), name: nameOf(name), media: recording, seconds }
+      const made = { id: newId(), name: nameOf(name), media: recording, seconds: read.seconds }
       const ops = addSound(shot.document, made, from)
       commit(
         `bring in ${made.name}`,
