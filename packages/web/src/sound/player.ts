@@ -76,6 +76,27 @@ export function layHeard(
   })
 }
 
+/**
+ * A clock that goes by another one, in milliseconds, as long as that one moves: under load it may fall behind, and the picture with it. Once it has
+ * stood still for a while it goes on by the machine's.
+ */
+export function clockOf(heard: () => number, now = () => performance.now()): () => number {
+  let last = heard()
+  let movedAt = now()
+  let isStill = false
+  return () => {
+    const next = isStill ? last : heard()
+    if (next !== last) {
+      last = next
+      movedAt = now()
+      return next
+    }
+    const stood = now() - movedAt
+    isStill ||= stood > STALL_MS
+    return isStill ? last + stood : last
+  }
+}
+
 /** Plays recordings in step with frames. */
 export function makePlayer(context: AudioContext) {
   let playing: { end(): void } | null = null
@@ -122,14 +143,7 @@ export function makePlayer(context: AudioContext) {
     const timer = setInterval(tend, TEND_MS)
     playing = { end: () => clearInterval(timer) }
     const late = context.outputLatency || context.baseLatency || 0
-    const byMachine = performance.now() + (LEAD_S + late) * 1000
-    let isStill = false
-    return () => {
-      const machine = performance.now() - byMachine
-      const heard = (context.currentTime - began - late) * 1000
-      isStill ||= machine - heard > STALL_MS
-      return isStill ? machine : heard
-    }
+    return clockOf(() => (context.currentTime - began - late) * 1000)
   }
 
   /** Lets one frame be heard; what was heard before ends. */
