@@ -34,6 +34,13 @@ jest.unstable_mockModule('../../../local/copies.ts', () => ({
   copies: async () => [],
   forgetCopies: async () => undefined,
 }))
+jest.unstable_mockModule('../../../local/media.ts', () => ({
+  keepMedia: async () => undefined,
+  mediaHere: async () => undefined,
+  unsentMedia: async () => [],
+  mediaSent: async () => undefined,
+  dropMedia: async () => undefined,
+}))
 jest.unstable_mockModule('../../../local/database.ts', () => ({
   keep: () => Promise.resolve(),
   forget: () => Promise.resolve(),

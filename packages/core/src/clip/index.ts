@@ -1,0 +1,3 @@
+export * from './change.ts'
+export * from './laid.ts'
+export * from './reading.ts'
