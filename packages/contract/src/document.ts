@@ -19,6 +19,7 @@ export const ShotDocument = z
     guides: p.tableOf(p.Guide, LIMITS.guides),
     sounds: p.tableOf(p.Sound, LIMITS.sounds),
     words: p.tableOf(p.SpokenWord, LIMITS.words),
+    clips: p.tableOf(p.Clip, LIMITS.clips),
     way: p.Way,
     exposure: p.Exposure,
     scale: p.Scale,

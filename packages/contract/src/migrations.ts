@@ -65,9 +65,9 @@ const key9 = ({ ease, strength, ...key }: Json): Json => ({
 })
 const path9 = (path: Json): Json => ({ ...path, keys: (path.keys as Json[]).map(key9) })
 const take9 = (take: Json): Json => ({ ...take, paths: mapped(take.paths, path9) })
-/** The way of a layer can be spaced by everything a chart can be wished to be; shots have sounds and spoken words. */
+/** The way of a layer can be spaced by everything a chart can be wished to be; shots have sounds, spoken words and clips. */
 const step8: Step = {
-  document: stored => ({ sounds: {}, words: {}, ...stored, schema: 9, takes: mapped(stored.takes, take9) }),
+  document: stored => ({ sounds: {}, words: {}, clips: {}, ...stored, schema: 9, takes: mapped(stored.takes, take9) }),
   operation(op) {
     if (op.kind === 'take.add') return { ...op, take: take9(op.take as Json) }
     return op.kind === 'path.set' && op.path ? { ...op, path: path9(op.path as Json) } : op

@@ -29,6 +29,10 @@ const Changes = z
 const patch = <S extends z.ZodRawShape>(shape: S) => z.strictObject(shape).partial().readonly()
 const Named = patch({ name: p.Name, order: z.number() })
 const SoundPatch = p.Sound.unwrap().omit({ id: true, media: true, seconds: true }).partial().readonly()
+const ClipPatch = p.Clip.unwrap()
+  .omit({ id: true, media: true, seconds: true, widthPx: true, heightPx: true })
+  .partial()
+  .readonly()
 const WordPatch = p.SpokenWord.unwrap().omit({ id: true }).partial().readonly()
 const LayerPatch = p.Layer.unwrap().omit({ id: true }).partial().readonly()
 const CyclePatch = patch({ from: p.Frame, to: p.FrameCount.nullable(), offset: p.Frame, pattern: p.Runs })
@@ -93,6 +97,9 @@ export const Operation = z.discriminatedUnion('kind', [
   op('sound.add', { sound: p.Sound }),
   op('sound.set', { id: p.Id, patch: SoundPatch }),
   op('sound.remove', { id: p.Id }),
+  op('clip.add', { clip: p.Clip }),
+  op('clip.set', { id: p.Id, patch: ClipPatch }),
+  op('clip.remove', { id: p.Id }),
   op('word.add', { word: p.SpokenWord }),
   op('word.set', { id: p.Id, patch: WordPatch }),
   op('word.remove', { id: p.Id }),

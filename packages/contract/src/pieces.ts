@@ -156,6 +156,27 @@ export const Sound = z
     mine: z.boolean(),
   })
   .readonly()
+export const Clip = z
+  .strictObject({
+    id: Id,
+    name: Name,
+    media: MediaId,
+    widthPx: PictureSide,
+    heightPx: PictureSide,
+    seconds: z.number().min(0).max(LIMITS.clipSeconds),
+    from: Frame,
+    inS: z.number().min(0).max(LIMITS.clipSeconds),
+    outS: z.number().min(0).max(LIMITS.clipSeconds),
+    rate: z.number().positive().max(LIMITS.clipRate),
+    matrix: Matrix,
+    shown: z.boolean(),
+    wash: z.number().min(0).max(1),
+    source: z
+      .string()
+      .max(LIMITS.sourceLength)
+      .regex(/^\P{Cc}*$/u, 'must not hold control characters'),
+  })
+  .readonly()
 export const SpokenWord = z
   .strictObject({
     id: Id,

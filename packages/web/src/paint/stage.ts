@@ -17,6 +17,8 @@ export interface Scene {
   readonly layer: string
   /** shown in place of the present drawing, while flipping */
   readonly instead: Drawing | null
+  /** pictures of clips that lie under the paper, lowest first */
+  readonly under: readonly UnderPaper[]
   /** drawings that show through, the nearest last */
   readonly ghosts: readonly SceneGhost[]
   /** shown-through drawings laid elsewhere */
@@ -31,6 +33,13 @@ export interface Scene {
   readonly colours: Colours
   /** strokes of the present drawing that are being moved or rubbed out and not painted with it */
   readonly lifted: ReadonlySet<string>
+}
+
+/** A picture that lies under the paper, from its pixels to those of the paper, with so much paper over it (0–1). */
+export interface UnderPaper {
+  readonly bitmap: ImageBitmap
+  readonly matrix: Matrix
+  readonly wash: number
 }
 
 /** A drawing that shows through. */
@@ -111,11 +120,12 @@ export function makeStage(sheets: Sheets, bitmaps: BitmapShelf) {
 
     const ground = ready(
       'ground',
-      `${where} ${colours} ${looks} ${format.paper} ${format.width} ${below.map(one => lies(one)).join()}`,
+      `${where} ${colours} ${looks} ${format.paper} ${format.width} ${scene.under.map(one => `${nameOf(one.bitmap)} ${one.matrix.join(' ')} ${one.wash}`).join()} ${below.map(one => lies(one)).join()}`,
     )
     if (ground) {
       layPaper(ground, m, format)
       clipToPaper(ground, format)
+      for (const one of scene.under) layUnder(ground, m, one, format)
       for (const drawing of below) lay(ground, drawing)
       ground.restore()
     }
@@ -186,6 +196,23 @@ function layPaper(brush: Brush, m: Matrix, { width, height, paper }: ShotDocumen
   brush.fillStyle = paper
   brush.fillRect(0, 0, width, height)
   brush.restore()
+}
+
+/** A picture under the paper, and the paper over it. */
+function layUnder(
+  brush: Brush,
+  m: Matrix,
+  { bitmap, matrix, wash }: UnderPaper,
+  { width, height, paper }: ShotDocument['format'],
+): void {
+  brush.setTransform(...m)
+  brush.transform(...matrix)
+  brush.drawImage(bitmap, 0, 0)
+  brush.setTransform(...m)
+  brush.globalAlpha = wash
+  brush.fillStyle = paper
+  brush.fillRect(0, 0, width, height)
+  brush.globalAlpha = 1
 }
 
 function clipToPaper(brush: Brush, { width, height }: ShotDocument['format']): void {

@@ -8,6 +8,7 @@ import { useKit } from './kit.ts'
 import { useSight } from './sight.ts'
 import { useLamp } from './lamp.ts'
 import { useFlip } from './flip.ts'
+import { useClips } from './clips.ts'
 import { useShot } from './shot.ts'
 import { useSound } from './sound.ts'
 
@@ -28,6 +29,7 @@ export const useInForce = defineStore('in force', () => {
   const flip = useFlip()
   const carried = useCarried()
   const sound = useSound()
+  const clips = useClips()
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
   const hasLabels = computed(() =>
@@ -48,6 +50,7 @@ export const useInForce = defineStore('in force', () => {
     }
     if (flip.speed !== 1) add('speed', `played at ${flip.speedWords}`, () => (flip.speed = 1))
     if (sound.sounds.length && !sound.on) add('silent', 'nothing is heard', () => (sound.on = true))
+    if (clips.all.length && clips.away) add('clips', 'clips are not seen', () => (clips.away = false))
     if (flip.thereAndBack) add('there', 'played there and back', () => (flip.thereAndBack = false))
     if (flip.only !== 'all') {
       add('only', flip.only === 'keys' ? 'keys only' : 'keys and breakdowns only', () => (flip.only = 'all'))

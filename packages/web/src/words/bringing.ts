@@ -13,6 +13,7 @@ export type NotBrought =
   | 'nothing-in-it'
   | 'no-reader'
   | 'no-sound'
+  | 'no-clip'
   | 'too-many-sound-bytes'
   | 'too-many-seconds'
 
@@ -32,6 +33,7 @@ const WHY: Readonly<Record<NotBrought, string>> = {
   'too-long': 'takes too long to be read',
   'nothing-in-it': 'has nothing in it',
   'no-sound': 'holds no sound that can be heard here (WAV, MP3, OGG, FLAC, M4A, or the sound of a clip)',
+  'no-clip': 'holds pictures that this browser cannot show (MP4 or WebM)',
   'too-many-sound-bytes': `is too much: ${megabytes(SOUND_LIMITS.bytes)} a recording`,
   'too-many-seconds': `is too long: ${LIMITS.soundSeconds / 60} minutes a recording`,
   'no-reader': 'cannot be read now: the desk needs the server for that, once',

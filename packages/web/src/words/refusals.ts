@@ -17,6 +17,7 @@ const REFUSED: Record<RefusalCode, string> = {
   'unknown-guide': 'that guide is gone',
   'unknown-sound': 'that sound is gone',
   'unknown-word': 'that word is gone',
+  'unknown-clip': 'that clip is gone',
   'id-taken': 'it is there already',
   'number-taken': 'another drawing of the layer has this number',
   'still-exposed': 'the drawing is still on the sheet',

@@ -44,7 +44,7 @@ export interface RateChange {
 
 /**
  * Another rate, with the frames kept (it all runs faster or slower), or the seconds: every exposure ends on the frame nearest
- * to its moment, each drawing keeps at least one frame; beats, notes, words, where sounds and guides begin, loops, linked cycles, ways of layers that move and the exposure of new drawings
+ * to its moment, each drawing keeps at least one frame; beats, notes, words, where sounds, clips and guides begin, loops, linked cycles, ways of layers that move and the exposure of new drawings
  * follow. Refused when drawings outnumber the frames.
  */
 export function changeRate(document: ShotDocument, fps: number, keep: 'frames' | 'seconds'): RateChange {
@@ -73,6 +73,9 @@ export function changeRate(document: ShotDocument, fps: number, keep: 'frames' |
   }
   for (const sound of Object.values(document.sounds)) {
     ops.push({ kind: 'sound.set', id: sound.id, patch: { from: scaled(sound.from) } })
+  }
+  for (const clip of Object.values(document.clips)) {
+    ops.push({ kind: 'clip.set', id: clip.id, patch: { from: scaled(clip.from) } })
   }
   for (const word of Object.values(document.words)) {
     const from = scaled(word.from)

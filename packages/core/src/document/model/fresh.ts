@@ -69,6 +69,7 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     guides: {},
     sounds: {},
     words: {},
+    clips: {},
     way: 'pose-to-pose',
     exposure: usualOn(format.fps),
     scale: null,

@@ -6,6 +6,7 @@ import type { Nib } from '../../geometry/nib.ts'
 import type { Point } from '../../geometry/point.ts'
 import type { LayerPath } from '../../path/path.ts'
 import type { RecipeName } from '../../motion/table.ts'
+import type { ClipLaid } from '../../clip/laid.ts'
 import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { Laid as LaidSound } from '../../sound/heard.ts'
@@ -227,6 +228,27 @@ export interface Sound extends LaidSound {
   readonly mine: boolean
 }
 
+/**
+ * A filmed or admired movement that lies under the paper, in the time of every take, to be drawn over and studied: which stretch of which stored one
+ * lies from which frame on (`from` from 0, `inS` and `outS` seconds of it, `rate` seconds of it a second). It is never sent off.
+ */
+export interface FilmClip extends ClipLaid {
+  readonly id: string
+  readonly name: string
+  /** SHA-256 of the stored clip, its size in its own pixels, and how long all of it is in seconds */
+  readonly media: string
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly seconds: number
+  /** from its pixels to those of the paper */
+  readonly matrix: Matrix
+  readonly shown: boolean
+  /** how much paper lies over it, 0–1 */
+  readonly wash: number
+  /** whose work it is, where it is somebody else's and here for practice only; empty where it is one's own */
+  readonly source: string
+}
+
 /** A spoken word over frames `from` up to, but not with, `to`. */
 export interface SpokenWord {
   readonly id: string
@@ -297,6 +319,7 @@ export interface ShotDocument {
   readonly guides: Table<Guide>
   readonly sounds: Table<Sound>
   readonly words: Table<SpokenWord>
+  readonly clips: Table<FilmClip>
   readonly way: WayOfWorking
   /** frames that a new drawing gets */
   readonly exposure: number
@@ -328,6 +351,11 @@ export const LIMITS = {
   soundSeconds: 600,
   gain: 4,
   words: 2000,
+  clips: 8,
+  /** seconds of a clip, and how many of them may pass in one */
+  clipSeconds: 600,
+  clipRate: 8,
+  sourceLength: 200,
   wordLength: 80,
   /** places of all paths of all takes */
   pathKeysPerShot: 20_000,

@@ -18,6 +18,7 @@ export type RefusalCode =
   | 'unknown-guide'
   | 'unknown-sound'
   | 'unknown-word'
+  | 'unknown-clip'
   | 'id-taken'
   | 'number-taken'
   | 'still-exposed'

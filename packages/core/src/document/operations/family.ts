@@ -3,6 +3,7 @@ import {
   type ActionNote,
   type Beat,
   type Chart,
+  type FilmClip,
   type Guide,
   type Mark,
   type ShotDocument,
@@ -25,6 +26,7 @@ interface Families {
   readonly guide: Guide
   readonly sound: Sound
   readonly word: SpokenWord
+  readonly clip: FilmClip
 }
 type Word = keyof Families
 
@@ -37,6 +39,7 @@ const TABLES = {
   guide: 'guides',
   sound: 'sounds',
   word: 'words',
+  clip: 'clips',
 } as const satisfies {
   readonly [W in Word]: keyof ShotDocument & keyof typeof LIMITS
 }

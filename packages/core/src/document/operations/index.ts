@@ -2,6 +2,7 @@ import type { AssetRef } from '../../assets/asset.ts'
 import { kindOf } from '../elements/table.ts'
 import type { Element, ShotDocument } from '../model/model.ts'
 import * as beats from './beats.ts'
+import * as clips from './clips.ts'
 import { makeBench, runsOf, type Bench } from './bench.ts'
 import * as drawings from './drawings.ts'
 import * as guides from './guides.ts'
@@ -67,6 +68,9 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'word.add': sounds.words.add,
   'word.set': sounds.words.set,
   'word.remove': sounds.words.remove,
+  'clip.add': clips.clips.add,
+  'clip.set': clips.clips.set,
+  'clip.remove': clips.clips.remove,
 }
 
 /** Why an operation may not bring its new things in, for the sake of their ids; or null. */

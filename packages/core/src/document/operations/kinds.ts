@@ -6,6 +6,7 @@ import type {
   ActionNote,
   Beat,
   Chart,
+  FilmClip,
   Drawing,
   Element,
   Format,
@@ -111,6 +112,12 @@ export interface Operations {
   'word.add': { readonly word: SpokenWord }
   'word.set': { readonly id: string; readonly patch: Partial<Omit<SpokenWord, 'id'>> }
   'word.remove': { readonly id: string }
+  'clip.add': { readonly clip: FilmClip }
+  'clip.set': {
+    readonly id: string
+    readonly patch: Partial<Omit<FilmClip, 'id' | 'media' | 'seconds' | 'widthPx' | 'heightPx'>>
+  }
+  'clip.remove': { readonly id: string }
 }
 
 export type ElementChange = {

@@ -4,7 +4,7 @@ import { bounce } from '../../motion/bounce/bounce.ts'
 import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
-import type { ShotDocument, Sound, Take } from '../model/model.ts'
+import type { FilmClip, ShotDocument, Sound, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
 import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 
@@ -27,6 +27,24 @@ export const aSound = (id: string): Sound => ({
   gain: 1,
   muted: false,
   mine: true,
+})
+
+/** A clip of three seconds, laid whole on the first frame. */
+export const aClip = (id: string): FilmClip => ({
+  id,
+  name: id,
+  media: 'ef'.repeat(32),
+  widthPx: 320,
+  heightPx: 180,
+  seconds: 3,
+  from: 0,
+  inS: 0,
+  outS: 3,
+  rate: 1,
+  matrix: [2, 0, 0, 2, 0, 0],
+  shown: true,
+  wash: 0.5,
+  source: '',
 })
 
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
@@ -82,6 +100,7 @@ export function richDocument(): ShotDocument {
     { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 12 } },
     { kind: 'path.set', take: FIRST.take, layer: 'moth', path: pathThrough([2, 5, 6, 9, 24]) },
     { kind: 'sound.add', sound: aSound('voice') },
+    { kind: 'clip.add', clip: aClip('walked') },
     { kind: 'word.add', word: { id: 'late', text: 'late', from: 3, to: 9 } },
     ...freshGuide(sample, 'bounce', { take: FIRST.take, layer, from: 2 }, 'dropped'),
   ]
@@ -256,6 +275,12 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
     patch: c.number(0, 1) ? { from: c.number(0, 20) } : { skip: c.number(0, 2), gain: c.number(0, 5), muted: true },
   }),
   'sound.remove': (d, c) => ({ id: c.id(d.sounds) }),
+  'clip.add': (d, c) => ({ clip: { ...aClip(c.free(d.clips)), from: c.number(0, 20), wash: c.number(0, 2) } }),
+  'clip.set': (d, c) => ({
+    id: c.id(d.clips),
+    patch: c.number(0, 1) ? { from: c.number(0, 20), inS: c.number(0, 4) } : { shown: false, rate: c.number(0, 9) },
+  }),
+  'clip.remove': (d, c) => ({ id: c.id(d.clips) }),
   'word.add': (d, c) => {
     const from = c.number(0, 20)
     return { word: { id: c.free(d.words), text: 'late', from, to: from + c.number(0, 6) } }

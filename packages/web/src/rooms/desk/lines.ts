@@ -6,6 +6,7 @@ import { useKit } from '../../stores/kit.ts'
 import { useLamp } from '../../stores/lamp.ts'
 import { SHEET_SHAPES, type SheetShape } from '../../stores/settings.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useClips } from '../../stores/clips.ts'
 import { useSound } from '../../stores/sound.ts'
 import { useSight } from '../../stores/sight.ts'
 import { TOOL_NAMES, TOOLS } from '../../tools/table.ts'
@@ -72,6 +73,7 @@ function lookLines({ acts, room, holding }: CommandPort): CommandLine[] {
   const sight = useSight()
   const lamp = useLamp()
   const sound = useSound()
+  const clips = useClips()
   return [
     line('see-before', 'see the drawing before, while held', ['s'], () => acts.flip(-1), always, acts.letGo),
     line('see-after', 'see the drawing after, while held', ['f'], () => acts.flip(1), always, acts.letGo),
@@ -99,6 +101,7 @@ function lookLines({ acts, room, holding }: CommandPort): CommandLine[] {
       sight.beside = { ...sight.beside, on: !sight.beside.on }
     }),
     line('sound', 'sound is heard, or not', ['shift+n'], () => (sound.on = !sound.on)),
+    line('clips', 'clips under the paper, or paper alone', ['shift+g'], () => (clips.away = !clips.away)),
     line('bare', 'bare paper', ['h'], () => (sight.bare = !sight.bare)),
     line('margin', 'fold the margin', ['m'], () => (sight.marginFolded = !sight.marginFolded)),
     line('keys', 'this sheet of keys', ['?'], room.showKeys),
@@ -234,7 +237,7 @@ function sheetLines({ acts, room }: CommandPort): CommandLine[] {
       true,
     ),
     line('paste-copies', 'paste copies', ['ctrl+shift+v'], () => acts.paste('copy'), edits),
-    line('bring-in', 'bring pictures or recordings in', ['shift+b'], acts.bringing.choose, draws),
+    line('bring-in', 'bring pictures, clips or recordings in', ['shift+b'], acts.bringing.choose, draws),
     line('mark-all', 'mark the whole sheet', ['ctrl+a'], sheet.markAll),
     line('following', 'later drawings move, or stay', ['p'], () => {
       desk.following = desk.following === 'ripple' ? 'stay' : 'ripple'

@@ -5,6 +5,7 @@ import { newId } from '../../../local/ids.ts'
 import { bringFiles } from '../../../pictures/bringing.ts'
 import type { Brought, BroughtAll } from '../../../protocols/bring.ts'
 import { useAsking } from '../../../stores/asking.ts'
+import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { isMedia, useSoundActs } from '../../../stores/soundActs.ts'
@@ -12,7 +13,7 @@ import { useLaying } from './layPictures.ts'
 import { outInWords } from '../../../words/bringing.ts'
 import { oneLine } from '../../../words/oneLine.ts'
 
-const ACCEPTED = 'image/*,.svg,.zip,application/zip,audio/*,.wav,.mp3,.ogg,.flac,.m4a'
+const ACCEPTED = 'image/*,.svg,.zip,application/zip,audio/*,video/*,.wav,.mp3,.ogg,.flac,.m4a'
 /** Only the newest of what is being brought in is wanted. */
 let round = 0
 
@@ -23,6 +24,7 @@ export function useBringing() {
   const laying = useLaying()
   const desk = useDesk()
   const sounds = useSoundActs()
+  const clips = useClips()
   // What is still being read when the desk, or the shot, is left is not wanted any more.
   onScopeDispose(() => round++, true)
 
@@ -44,14 +46,18 @@ export function useBringing() {
     const recordings = files.filter((_, i) => isSound[i])
     const others = files.filter((_, i) => !isSound[i])
     if (others.length) await bringPictures(others)
-    if (recordings.length) await bringSounds(recordings)
+    if (recordings.length) await bringMedia(recordings)
   }
 
-  async function bringSounds(files: readonly File[]): Promise<void> {
+  /** Clips lie under the paper from here on; what only sounds is a track. */
+  async function bringMedia(files: readonly File[]): Promise<void> {
     const before = Object.keys(shot.document?.sounds ?? {}).length
-    asking.tell(`reading ${counted(files.length, 'recording')} …`)
+    asking.tell(`reading ${counted(files.length, 'file')} …`)
+    const heard: File[] = []
+    for (const file of files) if (!(await clips.bring(file))) heard.push(file)
+    if (heard.length === 0) return void asking.tell('under the paper from here on; the drawer “clip” has the rest')
     await sounds.bring(
-      files.map(blob => ({ blob, name: blob.name })),
+      heard.map(blob => ({ blob, name: blob.name })),
       desk.frame,
     )
     const come = Object.keys(shot.document?.sounds ?? {}).length - before

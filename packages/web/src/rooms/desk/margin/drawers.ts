@@ -1,5 +1,7 @@
+import { counted } from '@unhurried/core/time'
 import type { Component } from 'vue'
 import { useCarried } from '../../../stores/carried.ts'
+import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useKit } from '../../../stores/kit.ts'
@@ -7,6 +9,7 @@ import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useSight } from '../../../stores/sight.ts'
 import type { Task } from '../../../stores/drawers.ts'
+import ClipNote from './ClipNote.vue'
 import FindingsNote from './FindingsNote.vue'
 import GuidesNote from './GuidesNote.vue'
 import LightTableNote from './LightTableNote.vue'
@@ -80,6 +83,17 @@ export const DRAWERS = {
     },
     openFor: [],
     show: MovesNote,
+  },
+  clip: {
+    label: 'Clip under the paper',
+    words: 'clip',
+    says() {
+      const { all, one, away } = useClips()
+      if (!one) return ''
+      return away ? 'not seen' : all.length > 1 ? counted(all.length, 'clip') : one.name
+    },
+    openFor: [],
+    show: ClipNote,
   },
   marks: {
     label: 'Marks',

@@ -20,6 +20,7 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { useCarried } from '../../../stores/carried.ts'
+import { useClips } from '../../../stores/clips.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
@@ -46,6 +47,7 @@ const hands = useHands()
 const measure = useMeasure()
 const laid = useGuides()
 const carried = useCarried()
+const clips = useClips()
 
 const room = ref<HTMLElement | null>(null)
 const [ground, table, present, live, guides] = Array.from({ length: 5 }, () => ref<HTMLCanvasElement | null>(null))
@@ -79,6 +81,21 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     take,
     frame,
     layer: desk.layerId,
+    under: clips.under(frame).map(
+      ({
+        bitmap,
+        clip: {
+          matrix: [a, b, c, d, e, f],
+          widthPx,
+          heightPx,
+          wash,
+        },
+      }) => {
+        // Kept smaller than they are, they lie as large as they are.
+        const [across, down] = [widthPx / bitmap.width, heightPx / bitmap.height]
+        return { bitmap, matrix: [a * across, b * across, c * down, d * down, e, f] as const, wash }
+      },
+    ),
     instead: playing ? null : shot.drawing(sight.flippedTo),
     ghosts: playing ? [] : ghosts.value,
     shifts: playing ? NO_SHIFTS : lamp.shifts,
@@ -169,6 +186,8 @@ watch(
     onLayer.value,
     matrix.value,
     carried.take,
+    clips.come,
+    clips.away,
     screen.value,
     props.playing,
     signs.marks.value,

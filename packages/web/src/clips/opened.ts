@@ -1,0 +1,82 @@
+import type { FilmClip } from '@unhurried/core/document'
+import type { Change } from '@unhurried/core/clip'
+import { proxy, wrap, type Remote } from 'comlink'
+import { LRUCache } from 'lru-cache'
+import { ref, shallowRef } from 'vue'
+import type { ClipProtocol } from '../protocols/clip.ts'
+
+/** Pixels of all pictures of a clip that are kept at a time: about a hundred of 1280 × 720. */
+const MOST_PIXELS = 100_000_000
+/** Pictures are kept no wider than this: they lie under the paper and not in the film. */
+const WIDEST_PX = 1280
+
+/** A clip that is being looked at: its pictures as they are wanted, decoded behind one's back. */
+export function openedClip(clip: FilmClip, bytes: Uint8Array) {
+  const worker = new Worker(new URL('../workers/clip.worker.ts', import.meta.url), { type: 'module' })
+  const remote: Remote<ClipProtocol> = wrap<ClipProtocol>(worker)
+  const times = shallowRef<readonly number[]>([])
+  const state = ref<'opening' | 'there' | 'broken'>('opening')
+  /** goes up whenever another picture has come */
+  const come = ref(0)
+  const pictures = new LRUCache<number, ImageBitmap>({
+    maxSize: MOST_PIXELS,
+    sizeCalculation: picture => Math.max(1, picture.width * picture.height),
+    dispose: picture => picture.close(),
+  })
+  const asked = new Set<number>()
+  /** what is wanted most is decoded first: the newest wish, and only one at a time */
+  let wishes: number[] = []
+  let isBusy = false
+
+  remote.open(bytes).then(
+    told => {
+      times.value = told.times
+      state.value = 'there'
+      come.value++
+    },
+    () => (state.value = 'broken'),
+  )
+
+  async function work(): Promise<void> {
+    if (isBusy) return
+    isBusy = true
+    for (let next = wishes.pop(); next !== undefined; next = wishes.pop()) {
+      const bitmap = await remote.picture(next, WIDEST_PX).catch(() => null)
+      asked.delete(next)
+      if (!bitmap) continue
+      pictures.set(next, bitmap)
+      come.value++
+    }
+    isBusy = false
+  }
+
+  return {
+    media: clip.media,
+    times,
+    state,
+    come,
+    /** A picture by its number, if it is here; else it is asked for, and `come` tells when it is. */
+    picture(number: number): ImageBitmap | null {
+      const here = pictures.get(number)
+      if (here) return here
+      if (state.value === 'there' && !asked.has(number)) {
+        asked.add(number)
+        wishes.push(number)
+        // What was wished long ago is not looked at any more.
+        for (const old of wishes.slice(0, -24)) asked.delete(old)
+        wishes = wishes.slice(-24)
+        void work()
+      }
+      return null
+    },
+    /** Looks through it for where it changes. */
+    changes: (from: number, to: number, told: (done: number) => void): Promise<Change[]> =>
+      remote.changes(from, to, proxy(told)),
+    close(): void {
+      worker.terminate()
+      pictures.clear()
+    },
+  }
+}
+
+export type OpenedClip = ReturnType<typeof openedClip>

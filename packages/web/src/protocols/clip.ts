@@ -1,0 +1,34 @@
+import type { MediaFormName } from '@unhurried/core/assets'
+import type { Change } from '@unhurried/core/clip'
+import type { NotBrought } from '../words/bringing.ts'
+
+/** A clip as it is kept: its pictures alone, packed anew. */
+export interface PackedClip {
+  readonly bytes: Uint8Array
+  /** SHA-256 of the bytes, hexadecimal */
+  readonly id: string
+  readonly form: MediaFormName
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly seconds: number
+}
+
+/** A clip, or why there is none; `no-pictures` where a file holds none, but may hold sound. */
+export type ClipPacked =
+  { readonly ok: true; readonly clip: PackedClip } | { readonly ok: false; readonly why: NotBrought | 'no-pictures' }
+
+/** What is known of an opened clip: the moments at which its pictures begin, in seconds, rising. */
+export interface ClipTimes {
+  readonly times: readonly number[]
+}
+
+export interface ClipProtocol {
+  /** Reads a file that comes from outside. Never throws on what is in it. */
+  pack(file: Blob): Promise<ClipPacked>
+  /** Opens a kept clip. Rejects when it cannot be read. */
+  open(bytes: Uint8Array): Promise<ClipTimes>
+  /** One picture of the opened clip, by its number, no wider than so many pixels; null where there is none. */
+  picture(number: number, widthPx: number): Promise<ImageBitmap | null>
+  /** How much each picture differs from the one before, from one number up to, but not with, another; `told` hears how many are done. */
+  changes(from: number, to: number, told: (done: number) => void): Promise<Change[]>
+}

@@ -1,0 +1,162 @@
+import { mediaForm, SOUND_LIMITS } from '@unhurried/core/assets'
+import { changeBetween, type Change, type Grey } from '@unhurried/core/clip'
+import { LIMITS } from '@unhurried/core/document'
+import { expose, transfer } from 'comlink'
+import {
+  ALL_FORMATS,
+  BlobSource,
+  BufferSource,
+  BufferTarget,
+  Conversion,
+  EncodedPacketSink,
+  Input,
+  Mp4OutputFormat,
+  Output,
+  VideoSampleSink,
+  WebMOutputFormat,
+} from 'mediabunny'
+import type { ClipPacked, ClipProtocol, ClipTimes, PackedClip } from '../protocols/clip.ts'
+
+class Fault extends Error {
+  constructor(readonly why: Exclude<ClipPacked, { ok: true }>['why']) {
+    super(why)
+  }
+}
+
+const HEAD_BYTES = 64
+/** Pictures of a clip that are looked through, and how large they are then. */
+const MOST_PICTURES = 20_000
+const GREY_WIDTH = 160
+/** No picture of a clip has more pixels. */
+const MOST_PIXELS = 4096 * 2304
+/** What comes out of order comes no more than so much late, seconds. */
+const OUT_OF_ORDER_S = 2
+
+async function pack(file: Blob): Promise<PackedClip> {
+  if (file.size === 0) throw new Fault('nothing-in-it')
+  if (file.size > SOUND_LIMITS.bytes) throw new Fault('too-many-sound-bytes')
+  const form = mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()))
+  if (form !== 'mp4' && form !== 'webm') throw new Fault('no-pictures')
+  using input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS })
+  const track = await input.getPrimaryVideoTrack()
+  if (!track) throw new Fault('no-pictures')
+  const [widthPx, heightPx] = [await track.getDisplayWidth(), await track.getDisplayHeight()]
+  if (widthPx * heightPx > MOST_PIXELS) throw new Fault('too-many-pixels')
+  if (!(await track.canDecode())) throw new Fault('no-clip')
+  const seconds = await track.computeDuration()
+  if (seconds > LIMITS.clipSeconds) throw new Fault('too-many-seconds')
+  const target = new BufferTarget()
+  const format = form === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat()
+  const conversion = await Conversion.init({
+    input,
+    output: new Output({ format, target }),
+    tracks: 'primary',
+    audio: { discard: true },
+    // Names, places and devices stay outside.
+    tags: () => ({}),
+    showWarnings: false,
+  })
+  if (!conversion.isValid) throw new Fault('broken')
+  await conversion.execute()
+  if (!target.buffer || target.buffer.byteLength === 0) throw new Fault('broken')
+  const bytes = new Uint8Array(target.buffer)
+  const opened = await openClip(bytes)
+  // It is seen once before it is kept.
+  const first = await opened.sink.getSample(opened.times[0] ?? 0)
+  if (!first || opened.times.length === 0) throw new Fault('broken')
+  first.close()
+  opened.input.dispose()
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))
+  const id = [...digest].map(byte => byte.toString(16).padStart(2, '0')).join('')
+  return { bytes, id, form, widthPx: Math.round(widthPx), heightPx: Math.round(heightPx), seconds }
+}
+
+interface OpenClip {
+  readonly input: Input
+  readonly sink: VideoSampleSink
+  readonly times: readonly number[]
+}
+let clip: OpenClip | null = null
+
+async function openClip(bytes: Uint8Array): Promise<OpenClip> {
+  const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS })
+  const track = await input.getPrimaryVideoTrack()
+  if (!track) throw new Fault('no-pictures')
+  const times: number[] = []
+  for await (const packet of new EncodedPacketSink(track).packets(undefined, undefined, { metadataOnly: true })) {
+    if (times.length >= MOST_PICTURES) throw new Fault('too-many-pictures')
+    if (packet.timestamp > -OUT_OF_ORDER_S) times.push(Math.max(0, packet.timestamp))
+  }
+  times.sort((a, b) => a - b)
+  return { input, sink: new VideoSampleSink(track), times: times.filter((time, i) => time !== times[i - 1]) }
+}
+
+async function* greys(from: number, to: number): AsyncGenerator<Grey> {
+  if (!clip) return
+  const { sink, times } = clip
+  let canvas: OffscreenCanvas | null = null
+  for await (const sample of sink.samplesAtTimestamps(times.slice(from, to))) {
+    if (!sample) continue
+    using one = sample
+    canvas ??= new OffscreenCanvas(
+      GREY_WIDTH,
+      Math.max(24, Math.min(400, Math.round((GREY_WIDTH * one.displayHeight) / one.displayWidth))),
+    )
+    const brush = canvas.getContext('2d', { willReadFrequently: true })
+    if (!brush) return
+    brush.imageSmoothingQuality = 'high'
+    one.draw(brush, 0, 0, canvas.width, canvas.height)
+    const { data } = brush.getImageData(0, 0, canvas.width, canvas.height)
+    const grey = new Uint8Array(canvas.width * canvas.height)
+    // As bright as people see it (Rec. 709).
+    for (let i = 0; i < grey.length; i++) {
+      const at = 4 * i
+      grey[i] = 0.2126 * (data[at] as number) + 0.7152 * (data[at + 1] as number) + 0.0722 * (data[at + 2] as number)
+    }
+    yield { width: canvas.width, height: canvas.height, data: grey }
+  }
+}
+
+const protocol: ClipProtocol = {
+  async pack(file) {
+    try {
+      const packed = await pack(file)
+      return transfer({ ok: true as const, clip: packed }, [packed.bytes.buffer as ArrayBuffer])
+    } catch (error) {
+      return { ok: false, why: error instanceof Fault ? error.why : 'broken' }
+    }
+  },
+  async open(bytes): Promise<ClipTimes> {
+    clip?.input.dispose()
+    clip = await openClip(bytes)
+    return { times: clip.times }
+  },
+  async picture(number, widthPx) {
+    const time = clip?.times[number]
+    const sample = time === undefined ? null : await clip?.sink.getSample(time + 1e-4)
+    if (!sample) return null
+    using one = sample
+    const scale = Math.min(1, widthPx / one.displayWidth)
+    const canvas = new OffscreenCanvas(
+      Math.max(1, Math.round(one.displayWidth * scale)),
+      Math.max(1, Math.round(one.displayHeight * scale)),
+    )
+    const brush = canvas.getContext('2d')
+    if (!brush) return null
+    brush.imageSmoothingQuality = 'high'
+    one.draw(brush, 0, 0, canvas.width, canvas.height)
+    const bitmap = canvas.transferToImageBitmap()
+    return transfer(bitmap, [bitmap])
+  },
+  async changes(from, to, told) {
+    const changes: Change[] = []
+    let before: Grey | null = null
+    for await (const grey of greys(from, to)) {
+      if (before) changes.push(changeBetween(before, grey))
+      before = grey
+      if (changes.length % 10 === 0) told(changes.length)
+    }
+    return changes
+  },
+}
+expose(protocol)
