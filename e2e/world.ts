@@ -209,6 +209,10 @@ export interface StoredDocument {
       muted: boolean
     }
   >
+  clips: Record<
+    string,
+    { name: string; media: string; widthPx: number; heightPx: number; from: number; rate: number; wash: number }
+  >
   words: Record<string, { text: string; from: number; to: number }>
   format: { width: number; height: number; fps: number }
   drawings: Record<

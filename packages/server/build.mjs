@@ -1,5 +1,6 @@
 // Bundles the server with the workspaces it uses; packages from the registry stay outside.
 import { build } from 'esbuild'
+import { copyFile } from 'node:fs/promises'
 
 await build({
   entryPoints: ['src/main.ts', 'src/journalWorker.ts', 'src/verify.ts'],
@@ -23,3 +24,6 @@ await build({
     },
   ],
 })
+
+// The made-up film of the demo lies beside what reads it.
+await copyFile('src/demo/reedWaltz.webm', 'dist/reedWaltz.webm')

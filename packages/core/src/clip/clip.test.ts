@@ -138,6 +138,8 @@ describe('a clip under the frames of a shot', () => {
   test('the picture seen then is the last that has begun', () => {
     const times = [0, 0.04, 0.08, 0.2]
     expect([0, 0.03, 0.04, 0.0799999, 0.19, 0.2, 9].map(at => pictureAt(times, at))).toEqual([0, 0, 1, 2, 2, 3, 3])
+    // Kept in thousandths, the picture of frame 26 begins a hair after it.
+    expect(pictureAt([1, 1.042, 1.083], 25 / 24)).toBe(1)
     expect(pictureAt([0.1], 0)).toBe(0)
     expect(pictureAt([], 1)).toBeNull()
   })

@@ -15,17 +15,19 @@ export interface ClipLaid {
 export function momentUnder({ from, inS, outS, rate }: ClipLaid, fps: number, frame: number): number | null {
   needPositive(fps, 'fps')
   needPositive(rate, 'rate of a clip')
-  // In the middle of the frame that is shown: what begins with it is under it, whatever was rounded.
   const at = inS + ((frame - from) / fps) * rate
   return frame < from || at >= outS - 1e-6 ? null : at
 }
+
+/** Some forms keep moments in whole thousandths of a second: what begins within one of them has begun. */
+const ROUNDED_S = 0.001
 
 /** The picture of a clip that is seen at a moment: the last that has begun by then. `times` are their beginnings in seconds, rising. */
 export function pictureAt(times: readonly number[], seconds: number): number | null {
   let [low, high] = [0, times.length]
   while (low < high) {
     const middle = (low + high) >> 1
-    if ((times[middle] as number) <= seconds + 1e-4) low = middle + 1
+    if ((times[middle] as number) <= seconds + ROUNDED_S) low = middle + 1
     else high = middle
   }
   return low > 0 ? low - 1 : times.length > 0 ? 0 : null

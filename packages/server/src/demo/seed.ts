@@ -12,6 +12,8 @@ import { hangingLantern, jellyPebbles, mistOverStone, reedInTheWind } from './ex
 import { LANTERN, lantern } from './lantern.ts'
 import { MARCHING, marching } from './marching.ts'
 import { STAMP, stamp } from './stamp.ts'
+import { WALTZ } from './reeds.ts'
+import { waltz } from './waltz.ts'
 import type { Drawn, StudyPaper } from './study.ts'
 
 /** Exercises with their guides laid, half drawn. */
@@ -22,6 +24,13 @@ const EXERCISES = [
   ['Mist over a warm stone', 'mist', mistOverStone],
 ] as const
 
+const paperOf = ({ width, height, fps, frames, paper }: StudyPaper): StudyPaper => ({
+  width,
+  height,
+  fps,
+  frames,
+  paper,
+})
 const NO_BOUNDS = { oneBytes: Infinity, filmBytes: Infinity }
 
 /** Fills an empty installation with The Marsh Post, once: account, film and shots, drawn through the shots' journals. */
@@ -30,7 +39,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   if (!(await accounts.isEmpty())) return
   log.info('drawing the demo film, about twenty seconds')
   // What is drawn is worked out first: nothing is left half done where that fails.
-  const [hopping, lamp, walking, puff, nut] = [hop(), lantern(), marching(), stamp(), acornExercise()]
+  const [hopping, lamp, walking, puff, nut, reeds] = [hop(), lantern(), marching(), stamp(), acornExercise(), waltz()]
   const studies = EXERCISES.map(([name, layer, make]) => ({ name, layer, ...make() }))
   const owner = await accounts.create(DEMO_ACCOUNT)
   const journal = journalService(source)
@@ -48,6 +57,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   await draw(marsh.id, 'Lantern', LANTERN, 'flame', lamp)
   await draw(marsh.id, 'Marching home', MARCHING, 'Tilda', walking)
   await draw(marsh.id, 'The stamp', STAMP, 'face', puff)
+  await draw(marsh.id, 'Reed waltz', paperOf(WALTZ), 'reeds', reeds)
   const exercises = await films.create(owner.id, 'Exercises')
   await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', nut)
   for (const { name, layer, paper, drawn } of studies) await draw(exercises.id, name, paper, layer, drawn)

@@ -143,9 +143,14 @@ export class Study {
     return { batches: this.#batches, samples: this.#samples, recordings: this.#recordings }
   }
 
+  /** Has a recording or clip stored beside the shot. */
+  store(recording: Recording): void {
+    this.#recordings.push(recording)
+  }
+
   /** Lays a recording of one's own from a frame (from 0) on. */
   hear(name: string, recording: Recording, from: number): void {
-    this.#recordings.push(recording)
+    this.store(recording)
     const { id: media, seconds } = recording
     const sound = { id: `${this.name}-${name}`, name, media, seconds, order: 0, from, skip: 0, use: seconds }
     this.commit(name, [{ kind: 'sound.add', sound: { ...sound, gain: 1, muted: false, mine: true } }])

@@ -1,0 +1,141 @@
+import { readFileSync } from 'node:fs'
+import type { Page } from 'playwright/test'
+import { documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
+
+test.describe.configure({ timeout: 90_000 })
+// Somebody listens all the time: what begins and ends with each press comes too late now and then.
+test.beforeEach(({ page }) => void page.on('filechooser', () => undefined))
+
+/** The made-up film of the demo: 72 frames at 24, thirty poses on ones, twos, threes and holds; noisy, and packed small. */
+const FILM = readFileSync(new URL('../packages/server/src/demo/reedWaltz.webm', import.meta.url))
+const HOLDS = [3, 2, 2, 1, 1, 2, 6, 2, 2, 1, 1, 1, 3, 2, 2, 8, 1, 1, 2, 2, 2, 3, 2, 2, 1, 1, 6, 2, 2, 6]
+const reeds = { name: 'reeds at the lock.webm', mimeType: 'video/webm', buffer: FILM }
+
+async function bring(page: Page, ...files: { name: string; mimeType: string; buffer: Buffer }[]): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Shift+B')])
+  await chooser.setFiles(files)
+}
+/** How dark the paper is on the whole, 0–255, as it is seen. */
+const darkness = (page: Page) =>
+  page.evaluate(() => {
+    const canvas = document.querySelector<HTMLCanvasElement>('main.paper canvas')
+    if (!canvas) return 0
+    const small = new OffscreenCanvas(64, 36)
+    const brush = small.getContext('2d', { willReadFrequently: true })!
+    brush.drawImage(canvas, 0, 0, 64, 36)
+    const { data } = brush.getImageData(0, 0, 64, 36)
+    let sum = 0
+    for (let i = 0; i < data.length; i += 4) sum += 255 - data[i + 1]!
+    return sum / (data.length / 4)
+  })
+
+test('a clip lies under the paper, is read to the frame, traced on twos in one press, and its timing taken', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 72 })
+  await openDesk(page, world, shot)
+  const plain = await darkness(page)
+  await bring(page, reeds)
+  await safe(page)
+  const note = await drawer(page, 'Clip under the paper')
+  await expect(note).toContainText('picture 1 of 72 lies here')
+  await expect.poll(() => darkness(page)).toBeGreaterThan(plain + 15)
+  const clip = async () => Object.values((await documentNow(page, world, shot)).clips)[0]!
+  expect(await clip()).toMatchObject({ name: 'reeds at the lock', widthPx: 480, heightPx: 270, from: 0, wash: 0.5 })
+
+  // Paper alone by a key; that is told among what is still in force.
+  await page.keyboard.press('Shift+G')
+  await expect.poll(() => darkness(page)).toBeLessThan(plain + 3)
+  await page
+    .getByRole('complementary', { name: 'Still in force' })
+    .getByRole('button', { name: 'clips are not seen' })
+    .click()
+  await expect.poll(() => darkness(page)).toBeGreaterThan(plain + 15)
+
+  // Which picture lies under a frame: by seconds, from where it begins, at its speed.
+  await page.keyboard.press('PageDown')
+  await expect(note).toContainText('picture 25 of 72 lies here, 1.00 s')
+  await note.getByLabel('Frame the clip begins on').fill('13')
+  await note.getByLabel('Frame the clip begins on').press('Enter')
+  await expect(note).toContainText('picture 13 of 72')
+  await note.getByLabel('Clip its speed, ×').fill('2')
+  await note.getByLabel('Clip its speed, ×').press('Enter')
+  await expect(note).toContainText('picture 25 of 72')
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
+  await expect.poll(clip).toMatchObject({ from: 0, rate: 1 })
+
+  // Read: every frame rightly, in words and as a plot; a picture can be put right by hand.
+  await note.getByRole('button', { name: 'read its timing' }).click()
+  const count = (frames: number) => HOLDS.filter(hold => hold === frames).length
+  await expect(note).toContainText(
+    `30 drawings in 72 frames: ${count(2)} on twos, ${count(1)} on ones, ${count(3)} on threes`,
+  )
+  await expect(note).toContainText('4 holds (6, 8, 6, 6 frames)')
+  await page.keyboard.press('ArrowDown')
+  await note.getByRole('button', { name: 'a new drawing here' }).click()
+  await expect(note).toContainText('31 drawings')
+  await note.getByRole('button', { name: 'no new drawing here' }).click()
+  await expect(note).toContainText('30 drawings')
+
+  // Traced on twos: a layer over all with blank drawings that the queue asks for.
+  await note.getByRole('button', { name: 'twos', exact: true }).click()
+  await expect(note).toContainText('36 drawings on this layer not traced yet')
+  await pen(page, ring(0.5, 0.5, 0.1))
+  await expect(note).toContainText('35 drawings')
+  const traced = async () => {
+    const document = await documentNow(page, world, shot)
+    const id = Object.keys(document.layers).find(layer => document.layers[layer]!.name === 'reeds at the lock traced')!
+    return { document, id, column: document.takes[document.current]!.columns[id]! }
+  }
+  expect((await traced()).column.map(run => run.frames)).toEqual(Array.from({ length: 36 }, () => 2))
+
+  // Its timing as a take: the drawings there are begin where the clip changes.
+  await note.getByRole('button', { name: 'take its timing' }).click()
+  await expect
+    .poll(async () => (await traced()).document.takes[(await traced()).document.current]!.name)
+    .toBe('as reeds at the lock')
+  expect((await traced()).column.map(run => run.frames)).toEqual(HOLDS)
+
+  // Undone step by step nothing is left; a reload in between loses nothing.
+  await page.reload()
+  await expect.poll(() => darkness(page)).toBeGreaterThan(plain + 5)
+  await page.keyboard.press('Control+z')
+  await page.getByRole('button', { name: 'undo it there' }).click()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+  await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).clips).length).toBe(0)
+  await expect.poll(() => darkness(page)).toBeLessThan(plain + 3)
+})
+
+test('a film that is cut off or hostile is told in a sentence, and nothing is left half done', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 24 })
+  await openDesk(page, world, shot)
+  const told = (text: string) => expect(page.locator('.el-message').filter({ hasText: text }).first()).toBeVisible()
+  const odd = (name: string, buffer: Buffer) => ({ name, mimeType: 'video/webm', buffer })
+  await bring(page, odd('cut.webm', FILM.subarray(0, 900)))
+  await told('“cut.webm”')
+  await bring(page, odd('chance.webm', Buffer.concat([FILM.subarray(0, 4), Buffer.alloc(5000, 0x5a)])))
+  await told('“chance.webm”')
+  await bring(
+    page,
+    odd(
+      'page.mp4',
+      Buffer.concat([
+        Buffer.from([0, 0, 0, 24]),
+        Buffer.from('ftypisom'),
+        Buffer.from('<script>alert(1)</script>'.repeat(9)),
+      ]),
+    ),
+  )
+  await told('“page.mp4”')
+  const { clips, sounds } = await documentNow(page, world, shot)
+  expect([Object.keys(clips), Object.keys(sounds)]).toEqual([[], []])
+  // The page is alive, and draws.
+  await pen(page, ring(0.4, 0.5, 0.1))
+  await safe(page)
+})
