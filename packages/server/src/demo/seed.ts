@@ -57,7 +57,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   await draw(marsh.id, 'Lantern', LANTERN, 'flame', lamp)
   await draw(marsh.id, 'Marching home', MARCHING, 'Tilda', walking)
   await draw(marsh.id, 'The stamp', STAMP, 'face', puff)
-  await draw(marsh.id, 'Reed waltz', paperOf(WALTZ), 'reeds', reeds)
+  await draw(marsh.id, 'Reed waltz', paperOf(WALTZ), 'rough', reeds)
   const exercises = await films.create(owner.id, 'Exercises')
   await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', nut)
   for (const { name, layer, paper, drawn } of studies) await draw(exercises.id, name, paper, layer, drawn)

@@ -141,7 +141,7 @@ const LINE = [
   { text: 'there!', from: 20, to: 33, accent: 20 },
 ] as const
 
-/** A voice as she presses the stamp down, made up by figures: its words, and a beat on each. */
+/** A voice as she presses the stamp down, made up by figures: its words, and a beat on each that has none. */
 function say(study: Study): void {
   const at = (frame: number) => frame / STAMP.fps
   const closed = { first: [260, 280], second: [900, 880] } as const
@@ -155,11 +155,14 @@ function say(study: Study): void {
     'what she says',
     LINE.map(({ text, from, to }, i): Operation => ({ kind: 'word.add', word: { id: `said-${i}`, text, from, to } })),
   )
+  // Where the guide has a beat already, the word falls on that one.
+  const taken = new Set(Object.values(study.document.beats).map(beat => beat.frame))
+  const fresh = LINE.filter(({ accent }) => !taken.has(accent))
   study.commit(
     'accents',
-    LINE.map(({ text, accent }, i): Operation => ({
+    fresh.map(({ text, accent }): Operation => ({
       kind: 'beat.add',
-      beat: { id: `accent-${i}`, name: text.replace(/[^\w]/g, ''), frame: accent },
+      beat: { id: `accent-${accent}`, name: text.replace(/[^\w]/g, ''), frame: accent },
     })),
   )
 }

@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
 import { WALTZ, WALTZ_POSES, reedLine } from './reeds.ts'
 import { Study, type Drawn } from './study.ts'
-import { curve, line } from './tilda.ts'
+import { curve, disc, line, shape } from './tilda.ts'
 
 /** So many of the drawings are traced already; the others wait in the queue. */
 const TRACED = 9
@@ -12,7 +12,7 @@ const SECONDS = WALTZ.frames / WALTZ.fps
 
 /** Reed waltz: a made-up film of three reeds under the paper, read and traced by its poses, a third of it done. */
 export function waltz(): Drawn {
-  const study = new Study('waltz', WALTZ, 'reeds')
+  const study = new Study('waltz', WALTZ, 'rough')
   const bytes = readFileSync(new URL('./reedWaltz.webm', import.meta.url))
   const film = { id: createHash('sha256').update(bytes).digest('hex'), bytes, seconds: SECONDS }
   const { width, height } = WALTZ.film
@@ -28,9 +28,13 @@ export function waltz(): Drawn {
   const scale = WALTZ.width / width
   for (const run of exposures(currentTake(study.document), 'layer-traced').slice(0, TRACED)) {
     const pose = WALTZ_POSES[run.start] ?? 0
-    const reeds = [0, 1, 2].map(reed => {
+    const reeds = [0, 1, 2].flatMap(reed => {
       const through = reedLine(pose, reed).map(({ x, y }): Point => ({ x: x * scale, y: y * scale }))
-      return line(reed === 1 ? 7 : 5.4, curve(through), reed === 1 ? 'moss' : 'leaf')
+      const tip = through.at(-1) as Point
+      return [
+        line(reed === 1 ? 7 : 5.4, curve(through), reed === 1 ? 'moss' : 'leaf'),
+        shape('bark', disc(tip, 7 * scale, 17 * scale)),
+      ]
     })
     study.draw(run.drawing as string, reeds)
   }
