@@ -35,7 +35,7 @@ const says = computed(() => {
     return { ...SAYS['kept-here'], more: `The server does not take “${name}”: ${why} It is kept on this machine.` }
   }
   if (shot.safe === 'safe' && way.value) {
-    const more = `${way.value.mb} MB of sound on their way; kept on this machine meanwhile.`
+    const more = `${way.value.mb} MB of recordings and clips on their way; kept on this machine meanwhile.`
     return { words: `sending ${way.value.share} %`, more }
   }
   const said = SAYS[shot.safe]

@@ -14,6 +14,7 @@ import {
   Output,
   VideoSampleSink,
   WebMOutputFormat,
+  type VideoSample,
 } from 'mediabunny'
 import type { ClipPacked, ClipProtocol, ClipTimes, PackedClip } from '../protocols/clip.ts'
 
@@ -77,6 +78,21 @@ interface OpenClip {
   readonly times: readonly number[]
 }
 let clip: OpenClip | null = null
+/** Pictures that follow one another are decoded in one go: each of them alone would begin at the last whole one again. */
+let ahead: { next: number; readonly samples: AsyncGenerator<VideoSample, void, unknown> } | null = null
+
+/** A picture of the opened clip by its number; null where there is none. */
+async function sampleOf(number: number): Promise<VideoSample | null> {
+  const time = clip?.times[number]
+  if (!clip || time === undefined) return null
+  if (ahead?.next !== number) {
+    await ahead?.samples.return()
+    ahead = { next: number, samples: clip.sink.samples(time + 1e-4) }
+  }
+  ahead.next++
+  const { value } = await ahead.samples.next()
+  return value ?? null
+}
 
 async function openClip(bytes: Uint8Array): Promise<OpenClip> {
   const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS })
@@ -127,13 +143,14 @@ const protocol: ClipProtocol = {
     }
   },
   async open(bytes): Promise<ClipTimes> {
+    await ahead?.samples.return()
+    ahead = null
     clip?.input.dispose()
     clip = await openClip(bytes)
     return { times: clip.times }
   },
   async picture(number, widthPx) {
-    const time = clip?.times[number]
-    const sample = time === undefined ? null : await clip?.sink.getSample(time + 1e-4)
+    const sample = await sampleOf(number)
     if (!sample) return null
     using one = sample
     const scale = Math.min(1, widthPx / one.displayWidth)
