@@ -17,6 +17,9 @@ function freePort(): Promise<number> {
   })
 }
 
+/** The database with the demo film in it, and the lock under which it is made and copied. */
+const [DEMO_DRAWN, DEMO_LOCK] = ['e_demo_drawn', 19700]
+
 /** The built application on a database of its own, which a test may kill and start again. */
 class World {
   private child: ChildProcess | null = null
@@ -35,17 +38,38 @@ class World {
     const name = `e_${randomUUID().replaceAll('-', '')}`
     const admin = new pg.Client({ connectionString: cluster })
     await admin.connect()
-    await admin.query(`CREATE DATABASE ${name}`)
-    await admin.end()
+    try {
+      if (settings.DEMO === '1') await World.drawDemoOnce(admin, cluster)
+      await admin.query(`CREATE DATABASE ${name}${settings.DEMO === '1' ? ` TEMPLATE ${DEMO_DRAWN}` : ''}`)
+    } finally {
+      await admin.end()
+    }
+    return World.on(cluster, name, settings)
+  }
+
+  private static async on(cluster: string, database: string, settings: Record<string, string>): Promise<World> {
     const port = await freePort()
     const world = new World(`http://127.0.0.1:${port}`, {
-      DATABASE_URL: cluster.replace(/[^/]+$/, name),
+      DATABASE_URL: cluster.replace(/[^/]+$/, database),
       PORT: String(port),
       SIGN_INS_PER_MINUTE: '1000',
       ...settings,
     })
     await world.start()
     return world
+  }
+
+  /** Drawing the demo film takes its time: the first who wants it draws it, all others copy it. */
+  private static async drawDemoOnce(admin: pg.Client, cluster: string): Promise<void> {
+    await admin.query('SELECT pg_advisory_lock($1)', [DEMO_LOCK])
+    const { rowCount } = await admin.query('SELECT 1 FROM pg_database WHERE datname = $1', [DEMO_DRAWN])
+    if (!rowCount) {
+      const begun = `e_${randomUUID().replaceAll('-', '')}`
+      await admin.query(`CREATE DATABASE ${begun}`)
+      await (await World.on(cluster, begun, { DEMO: '1' })).stop()
+      await admin.query(`ALTER DATABASE ${begun} RENAME TO ${DEMO_DRAWN}`)
+    }
+    // Two cannot copy it at once: the lock is held until this connection ends.
   }
 
   async start(): Promise<void> {
