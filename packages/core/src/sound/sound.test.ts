@@ -7,7 +7,7 @@ import { peakMaker, swing } from './peaks.ts'
 import { stretched } from './stretch.ts'
 import { spreadWords, tappedWords, withEdgeAt, wordsOf } from './words.ts'
 
-const RATE = 22_050
+const RATE = 11_025
 
 /** Noise of chance that comes again with its seed, −1 … 1. */
 function noise(seed: number): () => number {
