@@ -113,9 +113,11 @@ describe('what is told about a recording in its file', () => {
   })
 
   test('is blanked in Opus alike; pages that cannot be followed are no recording', () => {
-    const tags = bytes('OpusTags', le(4), 'made', le(1), le(SECRET.length), SECRET)
+    // What lies behind the last comment is no comment.
+    const tags = bytes('OpusTags', le(4), 'made', le(1), le(SECRET.length), SECRET, le(4), 'kept')
     const whole = bytes(page(2, [8], bytes('OpusHead')), page(0, [tags.length], tags))
     expect(text(withoutTags('ogg', whole) as Uint8Array)).not.toContain(SECRET)
+    expect(text(withoutTags('ogg', whole) as Uint8Array)).toContain('kept')
     expect(withoutTags('ogg', bytes('OggS', [0]))).toBeNull()
     expect(withoutTags('ogg', whole.subarray(0, whole.length - 3))).toBeNull()
     expect(withoutTags('ogg', bytes(whole, 'what is this?'))).not.toBeUndefined()

@@ -94,6 +94,15 @@ describe('where a clip changes its picture', () => {
     expect(right([40], {})).toBe(1)
   })
 
+  test('what has moved as a whole, or become brighter, differs hardly anywhere; what has not is left as it is', () => {
+    const [one, moved] = made([1, 1], { ground: 3, step: 0 }) as [Grey, Grey]
+    expect(changeBetween(one, moved).usual).toBeLessThan(0.5)
+    const brighter = { ...one, data: one.data.map(value => 60 + value / 2) }
+    const { most, usual } = changeBetween(one, brighter)
+    expect(Math.max(most, usual)).toBeLessThan(1.5)
+    expect(changeBetween(one, one)).toEqual({ most: 0, usual: 0 })
+  })
+
   test('pictures of different sizes are no clip; an empty one has no changes', () => {
     const [one] = made([1]) as [Grey]
     expect(() => changeBetween(one, { ...one, width: 80 })).toThrow('sizes')

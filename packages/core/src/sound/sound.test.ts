@@ -151,6 +151,17 @@ describe('where a sound sets in', () => {
     expect(() => fluxOf(sound, 0)).toThrow('rate')
   })
 
+  test('what sets in twice within a sixteenth of a second is one, at its stronger moment', () => {
+    const at = (...peaks: [number, number][]) => {
+      const values = new Float32Array(60)
+      for (const [i, value] of peaks) values[i] = value
+      return onsetsOf({ stepS: 0.01, values }, 0.5).map(one => Math.round(one.seconds * 100))
+    }
+    expect(at([20, 0.6], [25, 1])).toEqual([25])
+    expect(at([20, 1], [25, 0.6])).toEqual([20])
+    expect(at([20, 1], [27, 0.6])).toEqual([20, 27])
+  })
+
   test.each([96, 120, 137.5])(
     'a tempo of %d a minute is read within half a percent, and its first beat within a frame',
     bpm => {

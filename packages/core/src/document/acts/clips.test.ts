@@ -127,6 +127,26 @@ describe('a clip under the paper', () => {
     const held = done(laid, fewer.ops)
     expect(columnOf(get(held.takes, 'one'), FIRST.drawn)).toHaveLength(1)
     expect(Object.keys(held.drawings)).toEqual(Object.keys(laid.drawings))
+    // A drawing that is shown again counts once.
+    const again: Operation = {
+      kind: 'exposure.write',
+      take: take.id,
+      layer: FIRST.drawn,
+      from: 0,
+      runs: ['a', 'b', 'a'].map(drawing => ({ drawing, frames: 4 })),
+    }
+    const repeated = done(laid, [again])
+    const three = takeItsTiming(
+      repeated,
+      currentTake(repeated),
+      FIRST.drawn,
+      { frames: [0, 2, 4], to: 12 },
+      { id: 'three', name: 'three' },
+      ids(),
+    )
+    if (!three.ok) throw new Error(three.code)
+    const shown = columnOf(get(done(repeated, three.ops).takes, 'three'), FIRST.drawn).slice(0, 3)
+    expect(shown.map(run => run.drawing)).toEqual(['a', 'b', 'id0'])
     expect(takeItsTiming(laid, take, FIRST.drawn, { frames: [9], to: 9 }, { id: 'x', name: 'x' }, ids())).toMatchObject(
       {
         code: 'nothing-left',
