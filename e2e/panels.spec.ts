@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Locator, Page } from 'playwright/test'
-import { expect, test, type World } from './world.ts'
+import { drawer, expect, test, type World } from './world.ts'
 
 test.describe.configure({ timeout: 240_000 })
 // A dozen pictures that move beside each other take the machine from what is looked at.
@@ -110,5 +110,16 @@ test('so can what is opened elsewhere', async ({ page, newWorld }) => {
   }
   await page.keyboard.press('?')
   await look('keys of the shelf', '[role=dialog]')
+  await page.keyboard.press('Escape')
+  // A shot with sound, and one with a clip that was read.
+  await page.getByRole('link', { name: 'Open The stamp' }).click()
+  await page.getByRole('link', { name: 'Plan' }).click()
+  await expect(page.getByText('where it sets in')).toBeVisible()
+  await look('sound', 'section[aria-label="Sound"]')
+  await page.getByRole('link', { name: 'The Marsh Post' }).click()
+  await page.getByRole('link', { name: 'Open Reed waltz' }).click()
+  await (await drawer(page, 'Clip under the paper')).getByRole('button', { name: 'read its timing' }).click()
+  await expect(page.getByText('30 drawings in 72 frames')).toBeVisible()
+  await look('clip', 'aside.margin')
   expect(found).toEqual({})
 })
