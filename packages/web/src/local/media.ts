@@ -10,12 +10,19 @@ export async function keepMedia(media: StoredMedia): Promise<void> {
   if (media.sent) await letGo()
 }
 
+/** Changes what is known of one, in one go: nobody else's change comes in between and is lost. Answers it as it is then. */
+async function changed(film: string, id: string, patch: Partial<StoredMedia>): Promise<StoredMedia | undefined> {
+  const tx = (await database()).transaction('media', 'readwrite')
+  const found = await tx.store.get([film, id])
+  const now = found && { ...found, ...patch }
+  if (now) await tx.store.put(now)
+  await tx.done
+  return now
+}
+
 /** A recording or clip that is kept here; it counts as wanted now. */
 export async function mediaHere(film: string, id: string): Promise<StoredMedia | undefined> {
-  const db = await database()
-  const found = await db.get('media', [film, id])
-  if (found) void db.put('media', { ...found, at: Date.now() }).catch(() => undefined)
-  return found
+  return changed(film, id, { at: Date.now() })
 }
 
 /** Those that the server does not have yet. */
@@ -30,9 +37,7 @@ export async function unsentMedia(): Promise<StoredMedia[]> {
 
 /** The server has it. */
 export async function mediaSent(film: string, id: string): Promise<void> {
-  const db = await database()
-  const found = await db.get('media', [film, id])
-  if (found) await db.put('media', { ...found, sent: true })
+  await changed(film, id, { sent: true })
 }
 
 /** Lets one go: nobody wants it sent any more. */

@@ -60,6 +60,11 @@ export function makeLoudspeaker(openedOf: (media: string) => OpenedSound | null)
     },
     audible: (sounds: readonly Sound[]) => audible(sounds, false),
     stop: () => player?.stop(),
+    /** Lets go of what was made slower. */
+    forget(): void {
+      slowed.clear()
+      slowedNow.clear()
+    },
     /** seconds of the audio clock; null before it has woken */
     now: () => context?.currentTime ?? null,
   }

@@ -30,6 +30,11 @@ export function makeOpened(bytesOf: (sound: Sound) => Promise<Uint8Array>) {
         if (!known || (again && known.state === 'missing')) void open(sound)
       }
     },
+    /** Lets go of all that are not among these: minutes of sound fill a memory. */
+    keepOnly(sounds: readonly Sound[]): void {
+      const wanted = new Set(sounds.map(sound => sound.media))
+      for (const media of [...heard.keys()]) if (!wanted.has(media)) heard.delete(media)
+    },
     of(media: string): OpenedSound | null {
       const found = heard.get(media)
       return found?.state === 'there' ? found.opened : null

@@ -77,6 +77,11 @@ export const useClips = defineStore('clips', () => {
     { immediate: true },
   )
 
+  // What another desk was still sending is asked for again, when this one is looked at again.
+  globalThis.addEventListener?.('focus', () => {
+    for (const clip of all.value) if (!opened.value.has(clip.media)) void open(clip)
+  })
+
   const openedOf = (clip: FilmClip): OpenedClip | null => opened.value.get(clip.media) ?? null
   /** The number of the picture of a clip that lies under a frame (from 0); null where none does. */
   function numberUnder(clip: FilmClip, frame: number): number | null {
@@ -167,7 +172,7 @@ function clipActs({ shot, desk, media, one }: Parts) {
     },
     /** numbers of drawings of the layer in the hand that are blank under the chosen clip */
     untraced: computed(() =>
-      shot.document && shot.take && one.value ? untraced(shot.document, shot.take, desk.layerId) : [],
+      shot.document && shot.take && one.value ? untraced(shot.document, shot.take, desk.layerId, one.value) : [],
     ),
     /** A take in which the layer in the hand changes where the clip does. */
     takeTiming(clip: FilmClip, reading: ClipReading, times: readonly number[]): void {

@@ -23,6 +23,15 @@ export const useSound = defineStore('sound', () => {
   const sounds = computed<Sound[]>(() => (shot.document ? soundsInOrder(shot.document) : []))
   const fps = computed(() => shot.document?.format.fps ?? 24)
   watch([sounds, () => shot.film], () => shot.film && opened.want(sounds.value), { immediate: true })
+  // With another shot what was heard in the one before goes.
+  watch(
+    () => shot.id,
+    () => {
+      loud.stop()
+      loud.forget()
+      opened.keepOnly(sounds.value)
+    },
+  )
   // What another desk was still sending is asked for again, when this one is looked at again.
   globalThis.addEventListener?.('focus', () => opened.want(sounds.value, true))
 

@@ -80,7 +80,9 @@ describe('a clip under the paper', () => {
     expect(runs[0]).toEqual({ drawing: null, frames: 3 })
     expect(get(set.clips, 'c').shown).toBe(true)
     expect(Object.values(set.layers).every(layer => layer.order <= get(set.layers, 'traced').order)).toBe(true)
-    expect(untraced(set, currentTake(set), 'traced').slice(0, 3)).toEqual([4, 6, 8])
+    expect(untraced(set, currentTake(set), 'traced', clip).slice(0, 3)).toEqual([4, 6, 8])
+    // What lies beside the clip is not asked for.
+    expect(untraced(set, currentTake(set), 'traced', { ...clip, from: 7 })[0]).toBe(8)
     expect(tracingSetUp(laid, { ...take, length: 3 }, clip, { id: 'x', name: 'x', on: 1 }, ids())).toEqual({
       ok: false,
       code: 'nothing-left',

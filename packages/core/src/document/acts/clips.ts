@@ -1,6 +1,6 @@
 import { frameOver, type ClipReading } from '../../clip/index.ts'
 import type { Run } from '../../time/exposure.ts'
-import { columnOf, exposures, freeNumber } from '../model/selectors.ts'
+import { exposures, freeNumber } from '../model/selectors.ts'
 import { newLayer } from '../model/fresh.ts'
 import { LIMITS, type FilmClip, type Drawing, type ShotDocument, type Take } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
@@ -51,6 +51,12 @@ export const framesOfReading = (
   times: readonly number[],
 ): number[] => [...new Set(starts.flatMap(start => frameOver(clip, fps, times[start] ?? -1) ?? []))]
 
+/** Drawings of a layer that are shown on some of the frames `from` up to, but not with, `to`, each once, in the order they come. */
+function drawingsBetween(take: Take, layer: string, from: number, to: number): string[] {
+  const shown = exposures(take, layer).filter(run => run.start + run.frames > from && run.start < to)
+  return [...new Set(shown.map(run => run.drawing as string))]
+}
+
 /** The frame of the shot behind the last under which a clip lies. */
 export const clipEnds = (clip: FilmClip, fps: number): number =>
   clip.from + Math.ceil(((clip.outS - clip.inS) / clip.rate) * fps - 1e-6)
@@ -73,8 +79,7 @@ export function takeItsTiming(
   const [first] = frames
   if (first === undefined) return { ok: false, code: 'nothing-left' }
   if (touchesCycle(take, layer, first, to)) return { ok: false, code: 'crosses-cycle' }
-  const shown = exposures(take, layer).filter(run => run.start + run.frames > first && run.start < to)
-  const there = [...new Set(shown.map(run => run.drawing as string))]
+  const there = drawingsBetween(take, layer, first, to)
   const made: Drawing[] = []
   const runs = frames.map((frame, i): Run => {
     const until = frames[i + 1] ?? to
@@ -122,8 +127,8 @@ export function tracingSetUp(
 }
 
 /** Numbers of blank drawings of a layer under which something of a clip lies, in the order of frames: what is not traced yet. */
-export function untraced(document: ShotDocument, take: Take, layer: string): number[] {
-  const ids = [...new Set(columnOf(take, layer).flatMap(run => run.drawing ?? []))]
+export function untraced(document: ShotDocument, take: Take, layer: string, clip: FilmClip): number[] {
+  const ids = drawingsBetween(take, layer, clip.from, clipEnds(clip, document.format.fps))
   return ids.flatMap(id => {
     const drawing = document.drawings[id]
     return drawing && Object.keys(drawing.elements).length === 0 ? [drawing.number] : []
