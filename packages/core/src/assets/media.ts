@@ -48,5 +48,5 @@ export const mediaChunks = (bytes: number): number => Math.ceil(bytes / MEDIA_CH
 export const mediaChunkBytes = (bytes: number, index: number): number =>
   Math.min(MEDIA_CHUNK_BYTES, bytes - index * MEDIA_CHUNK_BYTES)
 
-/** Bounds of recordings that are brought in, whatever the server's are. */
-export const SOUND_LIMITS = { bytes: 200 * 1024 * 1024, channels: 8 } as const
+/** Bounds of recordings and clips that are brought in, whatever the server's are. */
+export const MEDIA_LIMITS = { bytes: 200 * 1024 * 1024, channels: 8 } as const

@@ -4,6 +4,7 @@ import { proxy, wrap, type Remote } from 'comlink'
 import { LRUCache } from 'lru-cache'
 import { ref, shallowRef } from 'vue'
 import type { ClipProtocol } from '../protocols/clip.ts'
+import { clipWorker } from './packing.ts'
 
 /** Pixels of all pictures of a clip that are kept at a time: about a hundred of 1280 × 720. */
 const MOST_PIXELS = 100_000_000
@@ -12,7 +13,7 @@ const WIDEST_PX = 1280
 
 /** A clip that is being looked at: its pictures as they are wanted, decoded behind one's back. */
 export function openedClip(clip: FilmClip, bytes: Uint8Array) {
-  const worker = new Worker(new URL('../workers/clip.worker.ts', import.meta.url), { type: 'module' })
+  const worker = clipWorker()
   const remote: Remote<ClipProtocol> = wrap<ClipProtocol>(worker)
   const times = shallowRef<readonly number[]>([])
   const state = ref<'opening' | 'there' | 'broken'>('opening')

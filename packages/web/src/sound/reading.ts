@@ -1,37 +1,27 @@
 import { LIMITS } from '@unhurried/core/document'
-import { wrap, type Remote } from 'comlink'
+import type { Remote } from 'comlink'
 import type { PackedSound, SoundPacked, SoundProtocol, SoundSurvey } from '../protocols/sound.ts'
 import type { NotBrought } from '../words/bringing.ts'
+import { inTime, inWorker, whyUnanswered } from '../workers/once.ts'
 
 /** What takes longer than this is let go: a recording of the longest length takes a few seconds. */
 const DEADLINE_MS = 60_000
 /** Samples a second of everything that is heard here. */
 const RATE = 48_000
 
-const TOO_LONG = Symbol('too long')
-
-async function inTime<T>(work: Promise<T>): Promise<T | typeof TOO_LONG> {
-  let timer: ReturnType<typeof setTimeout> | undefined
-  const late = new Promise<typeof TOO_LONG>(done => (timer = setTimeout(() => done(TOO_LONG), DEADLINE_MS)))
-  return Promise.race([work, late]).finally(() => clearTimeout(timer))
-}
-
-/** Does one thing in a worker of its own, which ends with it; null when nobody can be had to do it. */
-async function inWorker<T>(work: (remote: Remote<SoundProtocol>) => Promise<T>): Promise<T | typeof TOO_LONG | null> {
-  const worker = new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' })
-  const missing = new Promise<null>(done => worker.addEventListener('error', () => done(null)))
-  try {
-    return await inTime(Promise.race([work(wrap<SoundProtocol>(worker)), missing]))
-  } finally {
-    worker.terminate()
-  }
-}
+/** Does one thing with sound behind one's back. */
+const doing = <T>(work: (remote: Remote<SoundProtocol>) => Promise<T>): Promise<T> =>
+  inWorker<SoundProtocol, T>(
+    new Worker(new URL('../workers/sound.worker.ts', import.meta.url), { type: 'module' }),
+    DEADLINE_MS,
+    work,
+  )
 
 /** What is heard of a recording, unpacked by the browser to the sample; null when it cannot. */
 async function unpacked(bytes: Uint8Array): Promise<AudioBuffer | null> {
   const context = new OfflineAudioContext(1, 1, RATE)
-  const heard = await inTime(context.decodeAudioData(bytes.slice().buffer)).catch(() => null)
-  return heard === TOO_LONG || !heard || heard.length === 0 ? null : heard
+  const heard = await inTime(context.decodeAudioData(bytes.slice().buffer), DEADLINE_MS).catch(() => null)
+  return heard && heard.length > 0 ? heard : null
 }
 
 const channelsOf = (heard: AudioBuffer): Float32Array[] =>
@@ -44,9 +34,7 @@ export type SoundRead =
 
 /** Reads a file that may be a recording. It is unpacked once: what cannot be heard is not brought in. */
 export async function readSound(file: Blob): Promise<SoundRead> {
-  const packed = await inWorker(async (remote): Promise<SoundPacked> => remote.pack(file))
-  if (packed === TOO_LONG) return { ok: false, why: 'too-long' }
-  if (!packed) return { ok: false, why: 'no-reader' }
+  const packed = await doing(async (remote): Promise<SoundPacked> => remote.pack(file)).catch(whyUnanswered)
   if (!packed.ok) return packed
   const heard = await unpacked(packed.sound.bytes)
   if (!heard) return { ok: false, why: 'broken' }
@@ -63,16 +51,16 @@ export interface OpenedSound extends SoundSurvey {
 export async function openSound(bytes: Uint8Array): Promise<OpenedSound | null> {
   const buffer = await unpacked(bytes)
   if (!buffer) return null
-  const survey = await inWorker(async remote => remote.survey(channelsOf(buffer), buffer.sampleRate)).catch(() => null)
-  return survey === TOO_LONG || !survey ? null : { buffer, ...survey }
+  const survey = await doing(async remote => remote.survey(channelsOf(buffer), buffer.sampleRate)).catch(() => null)
+  return survey && { buffer, ...survey }
 }
 
 /** A recording at its pitch, so many times as long; null when that cannot be had. */
 export async function stretchSound(heard: AudioBuffer, factor: number): Promise<AudioBuffer | null> {
   const rate = heard.sampleRate
-  const longer = await inWorker(async remote => remote.stretch(channelsOf(heard), rate, factor)).catch(() => null)
-  const first = longer === TOO_LONG || !longer ? undefined : longer[0]
-  if (longer === TOO_LONG || !longer || !first) return null
+  const longer = await doing(async remote => remote.stretch(channelsOf(heard), rate, factor)).catch(() => null)
+  const first = longer?.[0]
+  if (!longer || !first) return null
   const made = new AudioBuffer({ numberOfChannels: longer.length, length: Math.max(1, first.length), sampleRate: rate })
   longer.forEach((channel, i) => made.copyToChannel(channel as Float32Array<ArrayBuffer>, i))
   return made

@@ -27,7 +27,7 @@ import { openedClip, type OpenedClip } from '../clips/opened.ts'
 import { packClip } from '../clips/packing.ts'
 import { newId } from '../local/ids.ts'
 import { outInWords } from '../words/bringing.ts'
-import { oneLine } from '../words/oneLine.ts'
+import { nameOfFile, oneLine } from '../words/oneLine.ts'
 import { useDesk } from './desk.ts'
 import { useMedia } from './media.ts'
 import { useShot } from './shot.ts'
@@ -141,18 +141,13 @@ function clipActs({ shot, desk, media, one }: Parts) {
       shot.notice = `A shot holds ${LIMITS.clips} clips; “${file.name}” has no room any more.`
       return true
     }
-    const { bytes, id: film_, widthPx, heightPx, seconds } = packed.clip
-    try {
-      await media.keep(film, film_, file.name, bytes)
-    } catch {
-      shot.notice = `This machine’s storage is full or closed: “${file.name}” cannot be kept.`
-      return true
-    }
-    const name = oneLine(file.name.replace(/\.[a-z0-9]{2,4}$/i, '')).slice(0, 80) || 'clip'
-    commit(
-      `bring in ${name}`,
-      addClip(shot.document, { id: newId(), name, media: film_, widthPx, heightPx, seconds }, desk.frame),
-    )
+    const { bytes, id: stored, widthPx, heightPx, seconds } = packed.clip
+    const why = await media.keep(film, stored, file.name, bytes)
+    if (why !== null) shot.notice = why
+    if (why !== null || shot.id !== id || !shot.document) return true
+    const name = nameOfFile(file.name, 'clip')
+    const made = { id: newId(), name, media: stored, widthPx, heightPx, seconds }
+    commit(`bring in ${name}`, addClip(shot.document, made, desk.frame))
     return true
   }
 
@@ -164,9 +159,9 @@ function clipActs({ shot, desk, media, one }: Parts) {
     trace(clip: FilmClip, on: number): void {
       if (!shot.document || !shot.take) return
       const id = newId()
-      const named = { id, name: oneLine(`${clip.name} traced`).slice(0, 80), on }
-      const done = carryOut(`trace ${clip.name}`, tracingSetUp(shot.document, shot.take, clip, named, newId))
-      if (done !== false && shot.document.layers[id] === undefined) return
+      const named = { id, name: oneLine(`${clip.name} traced`), on }
+      const step = tracingSetUp(shot.document, shot.take, clip, named, newId)
+      if (!carryOut(`trace ${clip.name}`, step)) return
       desk.layerId = id
       desk.goTo(clip.from)
     },
@@ -178,7 +173,7 @@ function clipActs({ shot, desk, media, one }: Parts) {
     takeTiming(clip: FilmClip, reading: ClipReading, times: readonly number[]): void {
       if (!shot.document || !shot.take) return
       const frames = framesOfReading(clip, shot.document.format.fps, reading, times)
-      const name = oneLine(`as ${clip.name}`).slice(0, 80)
+      const name = oneLine(`as ${clip.name}`)
       const timing = { frames, to: clipEnds(clip, shot.document.format.fps) }
       const step = takeItsTiming(shot.document, shot.take, desk.timedLayer, timing, { id: newId(), name }, newId)
       carryOut(`take the timing of ${clip.name}`, step)

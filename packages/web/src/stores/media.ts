@@ -1,6 +1,6 @@
 import { MEDIA_CHUNK_BYTES } from '@unhurried/core/assets'
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
 import { Refused, Unreachable } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
 import type { StoredMedia } from '../local/database.ts'
@@ -43,12 +43,30 @@ export const useMedia = defineStore('media', () => {
     onTheirWay.value = [...onTheirWay.value, { film, id, name, sent: 0, of: bytes.length, refused: null }]
   }
 
-  /** Keeps something that was brought in, and sends it on. Rejects when this machine has no room for it. */
-  async function keep(film: string, id: string, name: string, bytes: Uint8Array): Promise<void> {
+  /** Keeps something that was brought in, and sends it on; or answers in a sentence why there is no room for it, and nothing is done. */
+  async function keep(film: string, id: string, name: string, bytes: Uint8Array): Promise<string | null> {
+    const why = await noRoom(film, name, bytes.length)
+    if (why !== null) return why
     const stored = { film, id, name, bytes, sent: false, at: Date.now() }
-    await keepMedia(stored)
+    try {
+      await keepMedia(stored)
+    } catch {
+      return `This machine’s storage is full or closed: “${name}” cannot be kept.`
+    }
     queue(stored)
     void send()
+    return null
+  }
+
+  /** Why the server would not take so many bytes; null where it would, or nobody answers: then it is told when they are sent. */
+  async function noRoom(film: string, name: string, bytes: number): Promise<string | null> {
+    const room = await calls.media.room(film).catch(() => null)
+    if (!room) return null
+    if (bytes > room.oneBytes) {
+      return `“${name}” has ${inMB(bytes)}; a recording or clip may have ${inMB(room.oneBytes)}.`
+    }
+    if (room.used + bytes <= room.filmBytes) return null
+    return `“${name}” has ${inMB(bytes)}, and the film holds ${inMB(room.used)} of ${inMB(room.filmBytes)} for recordings and clips.`
   }
 
   /** The bytes of something, from here or from the server. Rejects when it is in neither place. */
@@ -120,7 +138,8 @@ export const useMedia = defineStore('media', () => {
 
   globalThis.addEventListener?.('online', () => void send())
 
-  return { onTheirWay, isSafe: computed(() => onTheirWay.value.length === 0), keep, bytesOf, goOn, letGo }
+  return { onTheirWay, keep, bytesOf, goOn, letGo }
 })
 
+const inMB = (bytes: number): string => `${Math.ceil(bytes / 1024 / 1024)} MB`
 const PASSING: ReadonlySet<number> = new Set([401, 429, 500, 503])

@@ -17,7 +17,7 @@ import { ref } from 'vue'
 import { newId } from '../local/ids.ts'
 import { readSound } from '../sound/reading.ts'
 import { outInWords, type NotIn } from '../words/bringing.ts'
-import { oneLine } from '../words/oneLine.ts'
+import { nameOfFile } from '../words/oneLine.ts'
 import { useMedia } from './media.ts'
 import { useShot } from './shot.ts'
 import { useSound } from './sound.ts'
@@ -27,9 +27,6 @@ const HEAD_BYTES = 64
 /** Whether a file is a recording or a clip, by how it begins. */
 export const isMedia = async (file: Blob): Promise<boolean> =>
   mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer())) !== null
-
-/** A name without the ending of its file. */
-const nameOf = (file: string): string => oneLine(file.replace(/\.[a-z0-9]{2,4}$/i, '')).slice(0, 80) || 'sound'
 
 /** What is done with sounds, each one step. */
 export const useSoundActs = defineStore('sound acts', () => {
@@ -63,18 +60,11 @@ export const useSoundActs = defineStore('sound acts', () => {
         return
       }
       const { bytes, id: recording } = read.sound
-      try {
-        await media.keep(film, recording, name, bytes)
-      } catch {
-        shot.notice = `This machine’s storage is full or closed: “${name}” cannot be kept.`
-        return
-      }
-      const made = { id: newId(), name: nameOf(name), media: recording, seconds: read.seconds }
-      const ops = addSound(shot.document, made, from)
-      commit(
-        `bring in ${made.name}`,
-        ops.map(op => (op.kind === 'sound.add' ? { ...op, sound: { ...op.sound, mine } } : op)),
-      )
+      const why = await media.keep(film, recording, name, bytes)
+      if (why !== null) shot.notice = why
+      if (why !== null || shot.id !== id || !shot.document) return
+      const made = { id: newId(), name: nameOfFile(name, 'sound'), media: recording, seconds: read.seconds, mine }
+      commit(`bring in ${made.name}`, addSound(shot.document, made, from))
     }
     if (out.length) shot.notice = outInWords(out)
   }

@@ -1,4 +1,4 @@
-import { INCOMING_LIMITS, SOUND_LIMITS } from '@unhurried/core/assets'
+import { INCOMING_LIMITS, MEDIA_LIMITS } from '@unhurried/core/assets'
 import { LIMITS } from '@unhurried/core/document'
 import { counted } from '@unhurried/core/time'
 
@@ -14,7 +14,7 @@ export type NotBrought =
   | 'no-reader'
   | 'no-sound'
   | 'no-clip'
-  | 'too-many-sound-bytes'
+  | 'too-many-media-bytes'
   | 'too-many-seconds'
 
 export interface NotIn {
@@ -34,8 +34,8 @@ const WHY: Readonly<Record<NotBrought, string>> = {
   'nothing-in-it': 'has nothing in it',
   'no-sound': 'holds no sound that can be heard here (WAV, MP3, OGG, FLAC, M4A, or the sound of a clip)',
   'no-clip': 'holds pictures that this browser cannot show (MP4 or WebM)',
-  'too-many-sound-bytes': `is too much: ${megabytes(SOUND_LIMITS.bytes)} a recording`,
-  'too-many-seconds': `is too long: ${LIMITS.soundSeconds / 60} minutes a recording`,
+  'too-many-media-bytes': `is too much: ${megabytes(MEDIA_LIMITS.bytes)} a recording or clip`,
+  'too-many-seconds': `is too long: ${LIMITS.soundSeconds / 60} minutes a recording or clip`,
   'no-reader': 'cannot be read now: the desk needs the server for that, once',
 }
 

@@ -7,3 +7,7 @@ export const oneLine = (text: string): string =>
     .trim()
     .slice(0, LONGEST)
     .trim()
+
+/** What something that came in a file is called: as the file, without the ending of its name. */
+export const nameOfFile = (file: string, otherwise: string): string =>
+  oneLine(file.replace(/\.[a-z0-9]{2,4}$/i, '')) || otherwise

@@ -1,4 +1,3 @@
-import { mediaForm, SOUND_LIMITS } from '@unhurried/core/assets'
 import { changeBetween, type Change, type Grey } from '@unhurried/core/clip'
 import { LIMITS } from '@unhurried/core/document'
 import { expose, transfer } from 'comlink'
@@ -6,25 +5,16 @@ import {
   ALL_FORMATS,
   BlobSource,
   BufferSource,
-  BufferTarget,
-  Conversion,
   EncodedPacketSink,
   Input,
-  Mp4OutputFormat,
-  Output,
   VideoSampleSink,
-  WebMOutputFormat,
   type VideoSample,
 } from 'mediabunny'
+import { Fault, formOf, hashOf, packedAnew } from './packing.ts'
 import type { ClipPacked, ClipProtocol, ClipTimes, PackedClip } from '../protocols/clip.ts'
 
-class Fault extends Error {
-  constructor(readonly why: Exclude<ClipPacked, { ok: true }>['why']) {
-    super(why)
-  }
-}
+type Why = Exclude<ClipPacked, { ok: true }>['why']
 
-const HEAD_BYTES = 64
 /** Pictures of a clip that are looked through, and how large they are then. */
 const MOST_PICTURES = 20_000
 const GREY_WIDTH = 160
@@ -34,42 +24,24 @@ const MOST_PIXELS = 4096 * 2304
 const OUT_OF_ORDER_S = 2
 
 async function pack(file: Blob): Promise<PackedClip> {
-  if (file.size === 0) throw new Fault('nothing-in-it')
-  if (file.size > SOUND_LIMITS.bytes) throw new Fault('too-many-sound-bytes')
-  const form = mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()))
-  if (form !== 'mp4' && form !== 'webm') throw new Fault('no-pictures')
+  const form = await formOf(file)
+  if (form !== 'mp4' && form !== 'webm') throw new Fault<Why>('no-pictures')
   using input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS })
   const track = await input.getPrimaryVideoTrack()
-  if (!track) throw new Fault('no-pictures')
+  if (!track) throw new Fault<Why>('no-pictures')
   const [widthPx, heightPx] = [await track.getDisplayWidth(), await track.getDisplayHeight()]
-  if (widthPx * heightPx > MOST_PIXELS) throw new Fault('too-many-pixels')
-  if (!(await track.canDecode())) throw new Fault('no-clip')
+  if (widthPx * heightPx > MOST_PIXELS) throw new Fault<Why>('too-many-pixels')
+  if (!(await track.canDecode())) throw new Fault<Why>('no-clip')
   const seconds = await track.computeDuration()
-  if (seconds > LIMITS.clipSeconds) throw new Fault('too-many-seconds')
-  const target = new BufferTarget()
-  const format = form === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat()
-  const conversion = await Conversion.init({
-    input,
-    output: new Output({ format, target }),
-    tracks: 'primary',
-    audio: { discard: true },
-    // Names, places and devices stay outside.
-    tags: () => ({}),
-    showWarnings: false,
-  })
-  if (!conversion.isValid) throw new Fault('broken')
-  await conversion.execute()
-  if (!target.buffer || target.buffer.byteLength === 0) throw new Fault('broken')
-  const bytes = new Uint8Array(target.buffer)
+  if (seconds > LIMITS.clipSeconds) throw new Fault<Why>('too-many-seconds')
+  const bytes = await packedAnew(input, form, 'video')
   const opened = await openClip(bytes)
   // It is seen once before it is kept.
   const first = await opened.sink.getSample(opened.times[0] ?? 0)
-  if (!first || opened.times.length === 0) throw new Fault('broken')
+  if (!first || opened.times.length === 0) throw new Fault<Why>('broken')
   first.close()
   opened.input.dispose()
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))
-  const id = [...digest].map(byte => byte.toString(16).padStart(2, '0')).join('')
-  return { bytes, id, form, widthPx: Math.round(widthPx), heightPx: Math.round(heightPx), seconds }
+  return { bytes, id: await hashOf(bytes), form, widthPx: Math.round(widthPx), heightPx: Math.round(heightPx), seconds }
 }
 
 interface OpenClip {
@@ -97,10 +69,10 @@ async function sampleOf(number: number): Promise<VideoSample | null> {
 async function openClip(bytes: Uint8Array): Promise<OpenClip> {
   const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS })
   const track = await input.getPrimaryVideoTrack()
-  if (!track) throw new Fault('no-pictures')
+  if (!track) throw new Fault<Why>('no-pictures')
   const times: number[] = []
   for await (const packet of new EncodedPacketSink(track).packets(undefined, undefined, { metadataOnly: true })) {
-    if (times.length >= MOST_PICTURES) throw new Fault('too-many-pictures')
+    if (times.length >= MOST_PICTURES) throw new Fault<Why>('too-many-pictures')
     if (packet.timestamp > -OUT_OF_ORDER_S) times.push(Math.max(0, packet.timestamp))
   }
   times.sort((a, b) => a - b)
@@ -139,7 +111,7 @@ const protocol: ClipProtocol = {
       const packed = await pack(file)
       return transfer({ ok: true as const, clip: packed }, [packed.bytes.buffer as ArrayBuffer])
     } catch (error) {
-      return { ok: false, why: error instanceof Fault ? error.why : 'broken' }
+      return { ok: false, why: error instanceof Fault ? (error.why as Why) : 'broken' }
     }
   },
   async open(bytes): Promise<ClipTimes> {

@@ -1,78 +1,32 @@
-import { mediaForm, SOUND_LIMITS, withoutTags, type MediaFormName } from '@unhurried/core/assets'
+import { MEDIA_LIMITS, withoutTags } from '@unhurried/core/assets'
 import { LIMITS } from '@unhurried/core/document'
 import { fluxOf, peakMaker, stretched } from '@unhurried/core/sound'
 import { expose, transfer } from 'comlink'
-import {
-  ALL_FORMATS,
-  BlobSource,
-  BufferTarget,
-  Conversion,
-  Input,
-  Mp4OutputFormat,
-  Output,
-  WavOutputFormat,
-  WebMOutputFormat,
-  type OutputFormat,
-} from 'mediabunny'
+import { ALL_FORMATS, BlobSource, Input } from 'mediabunny'
 import type { PackedSound, SoundProtocol } from '../protocols/sound.ts'
-import type { NotBrought } from '../words/bringing.ts'
+import { Fault, formOf, hashOf, packedAnew } from './packing.ts'
 
-class Fault extends Error {
-  constructor(readonly why: NotBrought) {
-    super(why)
-  }
-}
-
-/** Forms that are packed anew, to their sound alone; from the others only what is told about it is taken. */
-const PACKED_ANEW: { readonly [F in MediaFormName]?: () => OutputFormat } = {
-  wav: () => new WavOutputFormat(),
-  mp4: () => new Mp4OutputFormat({ fastStart: 'in-memory' }),
-  webm: () => new WebMOutputFormat(),
-}
-
-const HEAD_BYTES = 64
 /** What is read for peaks and onsets is read at least so finely. */
 const FLUX_RATE = 20_000
 
 async function pack(file: Blob): Promise<PackedSound> {
-  if (file.size === 0) throw new Fault('nothing-in-it')
-  if (file.size > SOUND_LIMITS.bytes) throw new Fault('too-many-sound-bytes')
-  const form = mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()))
+  const form = await formOf(file)
   if (!form) throw new Fault('no-sound')
   using input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS })
   const track = await input.getPrimaryAudioTrack()
-  if (!track || (await track.getNumberOfChannels()) > SOUND_LIMITS.channels) throw new Fault('no-sound')
+  if (!track || (await track.getNumberOfChannels()) > MEDIA_LIMITS.channels) throw new Fault('no-sound')
   // Counted from what is there and not from what is promised: a small file may hold days of silence.
   if ((await track.computeDuration()) > LIMITS.soundSeconds) throw new Fault('too-many-seconds')
-  const bytes = form === 'mp3' || form === 'flac' || form === 'ogg' ? await blank(form, file) : await anew(form, input)
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))
-  const id = [...digest].map(byte => byte.toString(16).padStart(2, '0')).join('')
-  return { bytes, id, form }
+  // From some only what is told about it is taken; the others are packed anew.
+  const isBlanked = form === 'mp3' || form === 'flac' || form === 'ogg'
+  const bytes = isBlanked ? await blank(form, file) : await packedAnew(input, form, 'audio')
+  return { bytes, id: await hashOf(bytes), form }
 }
 
 async function blank(form: 'mp3' | 'flac' | 'ogg', file: Blob): Promise<Uint8Array<ArrayBuffer>> {
   const bytes = withoutTags(form, new Uint8Array(await file.arrayBuffer()))
   if (!bytes) throw new Fault('broken')
   return bytes.slice()
-}
-
-async function anew(form: MediaFormName, input: Input): Promise<Uint8Array<ArrayBuffer>> {
-  const format = PACKED_ANEW[form]?.()
-  if (!format) throw new Fault('no-sound')
-  const target = new BufferTarget()
-  const conversion = await Conversion.init({
-    input,
-    output: new Output({ format, target }),
-    tracks: 'primary',
-    video: { discard: true },
-    // Names, places and devices stay outside.
-    tags: () => ({}),
-    showWarnings: false,
-  })
-  if (!conversion.isValid) throw new Fault('broken')
-  await conversion.execute()
-  if (!target.buffer || target.buffer.byteLength === 0) throw new Fault('broken')
-  return new Uint8Array(target.buffer)
 }
 
 /** All channels as one, and only as finely as setting in is read. */

@@ -115,3 +115,9 @@ export function inTurn(
   }
   return proposed(ops)
 }
+
+/** What of a thing is another in `next`; null where nothing is. */
+export function changedIn<T extends object>(thing: T, next: T): Partial<T> | null {
+  const changed = (Object.keys(next) as (keyof T)[]).filter(key => next[key] !== thing[key])
+  return changed.length > 0 ? (Object.fromEntries(changed.map(key => [key, next[key]])) as Partial<T>) : null
+}

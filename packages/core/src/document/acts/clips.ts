@@ -1,3 +1,4 @@
+import { changedIn } from './changes.ts'
 import { frameOver, type ClipReading } from '../../clip/index.ts'
 import type { Run } from '../../time/exposure.ts'
 import { exposures, freeNumber } from '../model/selectors.ts'
@@ -38,9 +39,8 @@ export function changeClip(clip: FilmClip, change: ClipChange): Operation[] {
   const rate = Math.max(1 / LIMITS.clipRate, Math.min(LIMITS.clipRate, wished.rate))
   const wash = Math.max(0, Math.min(1, wished.wash))
   const next = { ...wished, inS, outS, rate, wash }
-  const changed = (Object.keys(next) as (keyof ClipChange)[]).filter(key => next[key] !== clip[key])
-  if (changed.length === 0) return []
-  return [{ kind: 'clip.set', id: clip.id, patch: Object.fromEntries(changed.map(key => [key, next[key]])) }]
+  const patch = changedIn(clip, next)
+  return patch ? [{ kind: 'clip.set', id: clip.id, patch }] : []
 }
 
 /** Frames of the shot on which drawings of a clip begin, as it was read; `times` are the beginnings of its pictures in seconds. */

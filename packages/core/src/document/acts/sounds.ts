@@ -1,3 +1,4 @@
+import { changedIn } from './changes.ts'
 import { accentsAndPoses, withEdgeAt, type Holding, type WordSpan } from '../../sound/index.ts'
 import { isAnimated, LIMITS, type ShotDocument, type Sound, type SpokenWord, type Take } from '../model/model.ts'
 import { exposures } from '../model/selectors.ts'
@@ -10,12 +11,14 @@ export interface NewSound {
   readonly name: string
   readonly media: string
   readonly seconds: number
+  /** one's own, that may go out with the film; what comes from outside is not, until one says so */
+  readonly mine?: boolean
 }
 
 /** Lays a whole recording on the shot from a frame (from 0) on, below the tracks there are. */
 export function addSound(document: ShotDocument, sound: NewSound, from: number): Operation[] {
   const order = Math.max(-1, ...Object.values(document.sounds).map(other => other.order)) + 1
-  const laid = { order, from, skip: 0, use: sound.seconds, gain: 1, muted: false, mine: false }
+  const laid = { order, from, skip: 0, use: sound.seconds, gain: 1, muted: false, mine: sound.mine ?? false }
   return [{ kind: 'sound.add', sound: { ...sound, ...laid } }]
 }
 
@@ -33,9 +36,8 @@ export function changeSound(sound: Sound, change: SoundChange): Operation[] {
   const use = Math.max(LEAST_USE_S, Math.min(sound.seconds - skip, wished.use))
   const gain = Math.max(0, Math.min(LIMITS.gain, wished.gain))
   const next = { ...wished, skip, use, gain }
-  const changed = (Object.keys(next) as (keyof SoundChange)[]).filter(key => next[key] !== sound[key])
-  if (changed.length === 0) return []
-  return [{ kind: 'sound.set', id: sound.id, patch: Object.fromEntries(changed.map(key => [key, next[key]])) }]
+  const patch = changedIn(sound, next)
+  return patch ? [{ kind: 'sound.set', id: sound.id, patch }] : []
 }
 
 /** Less of a recording than this is not laid. */
