@@ -1,24 +1,15 @@
 import { describe, expect, test } from '@jest/globals'
 import { readClip } from '../../clip/index.ts'
 import { FIRST } from '../model/fresh.ts'
-import type { FilmClip, ShotDocument } from '../model/model.ts'
+import type { FilmClip } from '../model/model.ts'
 import { columnOf, currentTake } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
-import { applyBatch, mediaUsed, refuse, type Operation } from '../operations/index.ts'
+import { mediaUsed, refuse, type Operation } from '../operations/index.ts'
 import { aClip } from '../tests/rich.ts'
+import { counting, done } from '../tests/done.ts'
 import { sampleDocument } from '../tests/sample.ts'
 import { addClip, changeClip, framesOfReading, takeItsTiming, tracingSetUp, untraced } from './clips.ts'
 
-function done(document: ShotDocument, ops: readonly Operation[]): ShotDocument {
-  const result = applyBatch(document, ops)
-  if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
-  expect(applyBatch(result.document, result.inverse)).toMatchObject({ ok: true, document })
-  return result.document
-}
-const ids = () => {
-  let n = 0
-  return () => `id${n++}`
-}
 const MEDIA = 'ab'.repeat(32)
 const start = sampleDocument()
 const { width, height, fps } = start.format
@@ -71,7 +62,7 @@ describe('a clip under the paper', () => {
   test('tracing is set up in one step: a layer over all, a blank drawing for every so many frames, the clip seen', () => {
     const take = currentTake(laid)
     const hidden = done(laid, changeClip(clip, { shown: false }))
-    const step = tracingSetUp(hidden, take, get(hidden.clips, 'c'), { id: 'traced', name: 'traced', on: 2 }, ids())
+    const step = tracingSetUp(hidden, take, get(hidden.clips, 'c'), { id: 'traced', name: 'traced', on: 2 }, counting())
     if (!step.ok) throw new Error(step.code)
     const set = done(hidden, step.ops)
     const runs = columnOf(currentTake(set), 'traced')
@@ -83,7 +74,7 @@ describe('a clip under the paper', () => {
     expect(untraced(set, currentTake(set), 'traced', clip).slice(0, 3)).toEqual([4, 6, 8])
     // What lies beside the clip is not asked for.
     expect(untraced(set, currentTake(set), 'traced', { ...clip, from: 7 })[0]).toBe(8)
-    expect(tracingSetUp(laid, { ...take, length: 3 }, clip, { id: 'x', name: 'x', on: 1 }, ids())).toEqual({
+    expect(tracingSetUp(laid, { ...take, length: 3 }, clip, { id: 'x', name: 'x', on: 1 }, counting())).toEqual({
       ok: false,
       code: 'nothing-left',
     })
@@ -105,7 +96,7 @@ describe('a clip under the paper', () => {
       FIRST.drawn,
       { frames, to: 12 },
       { id: 'as-filmed', name: 'as filmed' },
-      ids(),
+      counting(),
     )
     if (!step.ok) throw new Error(step.code)
     const timed = done(laid, step.ops)
@@ -123,7 +114,7 @@ describe('a clip under the paper', () => {
       FIRST.drawn,
       { frames: [0], to: take.length },
       { id: 'one', name: 'one' },
-      ids(),
+      counting(),
     )
     if (!fewer.ok) throw new Error(fewer.code)
     const held = done(laid, fewer.ops)
@@ -144,15 +135,15 @@ describe('a clip under the paper', () => {
       FIRST.drawn,
       { frames: [0, 2, 4], to: 12 },
       { id: 'three', name: 'three' },
-      ids(),
+      counting(),
     )
     if (!three.ok) throw new Error(three.code)
     const shown = columnOf(get(done(repeated, three.ops).takes, 'three'), FIRST.drawn).slice(0, 3)
     expect(shown.map(run => run.drawing)).toEqual(['a', 'b', 'id0'])
-    expect(takeItsTiming(laid, take, FIRST.drawn, { frames: [9], to: 9 }, { id: 'x', name: 'x' }, ids())).toMatchObject(
-      {
-        code: 'nothing-left',
-      },
-    )
+    expect(
+      takeItsTiming(laid, take, FIRST.drawn, { frames: [9], to: 9 }, { id: 'x', name: 'x' }, counting()),
+    ).toMatchObject({
+      code: 'nothing-left',
+    })
   })
 })

@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals'
 import { spreadWords } from '../../sound/words.ts'
 import { FIRST } from '../model/fresh.ts'
-import type { ShotDocument, Sound } from '../model/model.ts'
+import type { Sound } from '../model/model.ts'
 import { currentTake } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
-import { applyBatch, mediaUsed, refuse, type Operation } from '../operations/index.ts'
+import { mediaUsed, refuse, type Operation } from '../operations/index.ts'
 import { aSound, richDocument } from '../tests/rich.ts'
+import { counting, done } from '../tests/done.ts'
 import { sampleDocument } from '../tests/sample.ts'
 import { changeRate } from './format.ts'
 import {
@@ -22,16 +23,6 @@ import {
   wordsInOrder,
 } from './sounds.ts'
 
-function done(document: ShotDocument, ops: readonly Operation[]): ShotDocument {
-  const result = applyBatch(document, ops)
-  if (!result.ok) throw new Error(`${result.refusal.code} ${result.refusal.what}`)
-  expect(applyBatch(result.document, result.inverse)).toMatchObject({ ok: true, document })
-  return result.document
-}
-const ids = () => {
-  let n = 0
-  return () => `id${n++}`
-}
 const MEDIA = 'cd'.repeat(32)
 
 describe('sounds on a shot', () => {
@@ -95,9 +86,9 @@ describe('sounds on a shot', () => {
   })
 
   test('at another rate sounds and words begin at the same moment', () => {
-    const change = changeRate(done(laid, layWords(laid, spreadWords(['late'], 3, 4), ids())), 12, 'seconds')
+    const change = changeRate(done(laid, layWords(laid, spreadWords(['late'], 3, 4), counting())), 12, 'seconds')
     if (!change.step.ok) throw new Error(change.step.code)
-    const half = done(done(laid, layWords(laid, spreadWords(['late'], 3, 4), ids())), change.step.ops)
+    const half = done(done(laid, layWords(laid, spreadWords(['late'], 3, 4), counting())), change.step.ops)
     expect(half.sounds.s).toMatchObject({ from: 3, use: 2.5 })
     expect(wordsInOrder(half).map(word => [word.from, word.to])).toEqual([[2, 3]])
   })
@@ -105,7 +96,7 @@ describe('sounds on a shot', () => {
 
 describe('spoken words', () => {
   test('are laid over frames in the stead of those that lay there; an edge takes its neighbour along', () => {
-    const first = done(richDocument(), layWords(richDocument(), spreadWords(['the', 'post'], 6, 16), ids()))
+    const first = done(richDocument(), layWords(richDocument(), spreadWords(['the', 'post'], 6, 16), counting()))
     // The word there was, on frames 4 to 9, is gone.
     expect(wordsInOrder(first).map(word => [word.text, word.from, word.to])).toEqual([
       ['the', 6, 10],
@@ -119,7 +110,7 @@ describe('spoken words', () => {
     expect(moveWordEdge(first, 'id1', 'from', 10)).toEqual([])
     expect(moveWordEdge(first, 'nobody', 'from', 10)).toEqual([])
     expect(wordsInOrder(done(moved, removeWords(moved, ['id0', 'gone'])))).toHaveLength(1)
-    expect(layWords(first, [], ids())).toEqual([])
+    expect(layWords(first, [], counting())).toEqual([])
     const word = { id: 'w', text: 'x', from: 2, to: 4 }
     const said = [{ to: 2 }, { from: -1 }, { text: '' }, { text: 'x'.repeat(99) }, { to: 20_001 }].map(
       patch => refuse(first, { kind: 'word.add', word: { ...word, ...patch } })?.what,

@@ -129,6 +129,18 @@ onBeforeUnmount(() => {
 </template>
 
 <style scoped>
+.sound :deep(input[type='number']) {
+  width: 58px;
+  min-height: 24px;
+  padding: 1px 5px;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--ink);
+  font: inherit;
+  text-align: right;
+}
+
 .head {
   display: flex;
   align-items: baseline;

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { poseFrames, wordsInOrder, type Sound } from '@unhurried/core/document'
-import { endsOn, frameOfMoment } from '@unhurried/core/sound'
+import { poseFrames, wordsInOrder } from '@unhurried/core/document'
+import { frameOfMoment } from '@unhurried/core/sound'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import WaveCanvas from '../../../shared/WaveCanvas.vue'
 import { useShot } from '../../../stores/shot.ts'
 import { useSound } from '../../../stores/sound.ts'
-import { useSoundActs } from '../../../stores/soundActs.ts'
+import SoundTrack from './SoundTrack.vue'
 import WordsLane from './WordsLane.vue'
 
 /** All tracks over the frames of the take: where they lie, beats and poses above them, words below. Pressed anywhere, that frame is heard. */
@@ -14,7 +13,6 @@ const props = defineProps<{ here: number; chosen: string | null; sensitivity: nu
 const emit = defineEmits<{ choose: [id: string]; go: [frame: number] }>()
 const shot = useShot()
 const sound = useSound()
-const acts = useSoundActs()
 const board = ref<HTMLElement | null>(null)
 const { width } = useElementSize(board)
 const fps = computed(() => shot.document?.format.fps ?? 24)
@@ -35,7 +33,7 @@ const onsets = computed(() => {
   const taken = new Set(beats.value.map(beat => beat.frame))
   return sound.onsets(one.media, props.sensitivity).flatMap(onset => {
     const frame = frameOfMoment(one, fps.value, onset.seconds)
-    return frame === null || frame >= length.value || taken.has(frame) ? [] : [{ ...onset, frame, sound: one }]
+    return frame === null || frame >= length.value || taken.has(frame) ? [] : [{ ...onset, frame }]
   })
 })
 
@@ -44,33 +42,6 @@ const frameAt = (event: PointerEvent): number => {
   return box ? Math.floor(((event.clientX - box.left) / box.width) * length.value) : 0
 }
 const within = (frame: number) => Math.max(0, Math.min(length.value - 1, frame))
-
-type Part = 'all' | 'start' | 'end'
-/** what the hand has: a track or an end of it, where it took hold, and where the track lay then */
-let held: { sound: Sound; part: Part; at: number } | null = null
-function take(event: PointerEvent, one: Sound, part: Part): void {
-  emit('choose', one.id)
-  if (event.button !== 0 || !shot.mayDraw) return
-  held = { sound: one, part, at: frameAt(event) }
-  ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-}
-function move(event: PointerEvent): void {
-  const now = held && sound.sounds.find(other => other.id === held?.sound.id)
-  if (!held || !now) return
-  const by = frameAt(event) - held.at
-  const end = endsOn(held.sound, fps.value)
-  if (held.part === 'all') acts.change(now, { from: within(held.sound.from + by) }, true)
-  else if (held.part === 'start') acts.trimStart(now, held.sound.from + by)
-  else acts.trimEnd(now, end + by)
-}
-const letGo = () => (held = null)
-function key(event: KeyboardEvent, one: Sound): void {
-  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-  if (!by) return
-  event.preventDefault()
-  event.stopPropagation()
-  acts.change(one, { from: within(one.from + by * (event.shiftKey ? 10 : 1)) }, true)
-}
 
 let isGoing = false
 function goTo(event: PointerEvent): void {
@@ -110,40 +81,16 @@ function goOn(event: PointerEvent): void {
         :title="`Beat: ${beat.name}`"
       />
     </div>
-    <div v-for="one in sound.sounds" :key="one.id" class="track" :class="{ muted: one.muted }">
-      <div
-        class="card"
-        :class="{ on: one.id === chosen }"
-        :style="{ left: share(one.from), width: share(one.use * fps) }"
-        tabindex="0"
-        role="button"
-        :aria-pressed="one.id === chosen"
-        :aria-label="`${one.name}, from frame ${one.from + 1}: arrow keys move it`"
-        @pointerdown.self="event => take(event, one, 'all')"
-        @pointermove="move"
-        @pointerup="letGo"
-        @pointercancel="letGo"
-        @keydown="event => key(event, one)"
-        @focus="emit('choose', one.id)"
-      >
-        <WaveCanvas class="fill" :sounds="[one]" :from="one.from" :to="one.from + one.use * fps" />
-        <span class="name">{{ one.name }}</span>
-        <i class="end left" @pointerdown.stop="event => take(event, one, 'start')" />
-        <i class="end right" @pointerdown.stop="event => take(event, one, 'end')" />
-      </div>
-      <template v-if="one.id === chosen">
-        <button
-          v-for="onset in onsets"
-          :key="onset.seconds"
-          class="onset"
-          tabindex="-1"
-          :style="{ left: share(onset.frame + 0.5), height: `${8 + 12 * onset.strength}px` }"
-          :title="`Sets in on frame ${onset.frame + 1}: take it as a beat`"
-          :aria-label="`Take frame ${onset.frame + 1} as a beat`"
-          @click="acts.takeBeats(onset.sound, [onset.seconds], 'accent')"
-        />
-      </template>
-    </div>
+    <SoundTrack
+      v-for="one in sound.sounds"
+      :key="one.id"
+      :track="one"
+      :chosen="one.id === chosen"
+      :onsets="one.id === chosen ? onsets : []"
+      :length="length"
+      :frame-at="frameAt"
+      @choose="emit('choose', one.id)"
+    />
     <WordsLane
       v-if="words.length"
       :words="words"
@@ -195,95 +142,6 @@ function goOn(event: PointerEvent): void {
   margin-left: -4px;
   background: var(--rust);
   transform: rotate(45deg);
-}
-
-.track {
-  position: relative;
-  height: 44px;
-  margin: 4px 0;
-  background: var(--desk);
-  border-radius: 6px;
-  overflow: hidden;
-}
-
-.card {
-  position: absolute;
-  inset: 0 auto;
-  min-width: 10px;
-  overflow: hidden;
-  background: var(--paper);
-  border: 1px solid var(--rule);
-  border-radius: 6px;
-  cursor: grab;
-  touch-action: none;
-}
-
-.card.on {
-  border-color: var(--green);
-}
-
-.card:focus-visible {
-  outline: 2px solid var(--green);
-  outline-offset: -2px;
-}
-
-.muted .card {
-  opacity: 0.5;
-}
-
-.fill {
-  position: absolute;
-  inset: 2px 0;
-}
-
-.name {
-  position: absolute;
-  left: 10px;
-  top: 1px;
-  font-size: 11.5px;
-  color: var(--soft);
-  pointer-events: none;
-}
-
-.end {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 8px;
-  cursor: col-resize;
-}
-
-.end::after {
-  content: '';
-  position: absolute;
-  inset: 30% 3px;
-  border-radius: 2px;
-  background: var(--past);
-}
-
-.left {
-  left: 0;
-}
-
-.right {
-  right: 0;
-}
-
-.onset {
-  position: absolute;
-  bottom: 0;
-  width: 9px;
-  margin-left: -5px;
-  padding: 0;
-  border: 0;
-  background: linear-gradient(var(--rust), var(--rust)) center / 2px 100% no-repeat;
-  cursor: copy;
-  opacity: 0.75;
-}
-
-.onset:hover {
-  opacity: 1;
-  background-size: 5px 100%;
 }
 
 .ruler {

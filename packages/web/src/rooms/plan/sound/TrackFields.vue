@@ -133,18 +133,6 @@ label {
   white-space: nowrap;
 }
 
-label :deep(input[type='number']) {
-  width: 60px;
-  min-height: 24px;
-  padding: 1px 5px;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  background: var(--paper);
-  color: var(--ink);
-  font: inherit;
-  text-align: right;
-}
-
 .name {
   width: 130px;
 }

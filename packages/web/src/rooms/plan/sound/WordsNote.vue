@@ -129,16 +129,4 @@ function clear(): void {
   flex: 1;
   min-width: 170px;
 }
-
-.line :deep(input[type='number']) {
-  width: 54px;
-  min-height: 24px;
-  padding: 1px 5px;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  background: var(--paper);
-  color: var(--ink);
-  font: inherit;
-  text-align: right;
-}
 </style>
