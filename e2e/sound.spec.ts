@@ -2,7 +2,7 @@ import { unzipSync } from 'fflate'
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import type { Page } from 'playwright/test'
-import { documentNow, enter, expect, newShot, openDesk, pen, ring, safe, test, type World } from './world.ts'
+import { commitOps, documentNow, enter, expect, newShot, openDesk, pen, ring, safe, test, type World } from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
 // Somebody listens all the time: what begins and ends with each press comes too late now and then.
@@ -140,6 +140,24 @@ test('a recording comes in, is laid, trimmed and moved by field and key; its acc
   // On the sheet it runs down beside the frames; taken off, nothing is left of it but what was made of it.
   await page.getByRole('link', { name: 'Desk' }).click()
   await expect(page.getByRole('button', { name: 'Sound is heard' })).toHaveAttribute('aria-pressed', 'true')
+  const layer = { kind: 'drawn', locked: false, follows: null, counted: false, volume: 'flat', left: null }
+  await commitOps(page, world, shot, [
+    { kind: 'layer.add', layer: { ...layer, id: 'reeds', name: 'reeds behind the water', order: 5 } },
+  ])
+  await expect(page.getByRole('button', { name: /^reeds behind/ })).toBeVisible()
+  // With that column beside them the names still stand over their layers, as an edge and in the whole room.
+  const apart = () =>
+    page.evaluate(() => {
+      const boxes = (which: string) => [...document.querySelectorAll(which)].map(one => one.getBoundingClientRect())
+      const columns = boxes('.strip [data-layer]')
+      return boxes('.head button.layer').map(({ left, width }, i) =>
+        Math.round(Math.abs(left - columns[i]!.left) + Math.abs(width - columns[i]!.width)),
+      )
+    })
+  expect(await apart()).toEqual([0, 0, 0])
+  await page.keyboard.press('j')
+  await expect(page.getByText('back to the paper')).toBeVisible()
+  expect(await apart()).toEqual([0, 0, 0])
   await page.goBack()
   await sound(page).getByRole('button', { name: 'take it off' }).click()
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).sounds).length).toBe(0)

@@ -78,7 +78,7 @@ await tell(async () => {
       '--small',
     ])
     count(isWhole, () => [isWhole ? 1 : 0, isWhole ? 0 : 1])
-    const rooms = await step('Interface tests in Chromium, about eight minutes.', bin('playwright'), ['test'], env)
+    const rooms = await step('Interface tests in Chromium, about ten minutes.', bin('playwright'), ['test'], env)
     count(rooms, () => {
       const { expected, unexpected, flaky } = report('e2e.json').stats
       if (flaky > 0) say(`${flaky} of the interface tests passed only at the second try.`)

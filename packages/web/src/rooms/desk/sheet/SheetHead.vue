@@ -111,7 +111,9 @@ const stateOf = (layer: Layer) =>
   padding: 8px 10px;
 }
 
+/* As wide as the column below it, whatever is written in it. */
 .layer {
+  contain: inline-size;
   flex: 1 0 var(--column, 34px);
   min-width: 0;
   display: flex;
@@ -140,6 +142,11 @@ const stateOf = (layer: Layer) =>
 
 .layer.tied {
   --column: 28px;
+}
+
+/* As the strip below it has. */
+.as-room .head {
+  padding-right: 24px;
 }
 
 .as-room .layer {
