@@ -14,10 +14,12 @@ const ROOMS = {
   assets: ['geometry'],
   raster: ['geometry'],
   path: ['time', 'chart', 'geometry'],
+  clip: ['time', 'geometry'],
+  sound: ['time'],
   motion: ['time', 'chart', 'geometry', 'path'],
-  document: ['time', 'chart', 'geometry', 'assets', 'path', 'motion'],
+  document: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound'],
   work: ['time', 'chart', 'document'],
-  measure: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'raster', 'document', 'work'],
+  measure: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound', 'raster', 'document', 'work'],
 }
 
 /** The client's folders, each of which may use those before it; so no ring of folders can come about. */

@@ -20,9 +20,11 @@ export const ShotDocument = z
     sounds: p.tableOf(p.Sound, LIMITS.sounds),
     words: p.tableOf(p.SpokenWord, LIMITS.words),
     clips: p.tableOf(p.Clip, LIMITS.clips),
+    points: p.tableOf(p.ClipPoint, LIMITS.points),
     way: p.Way,
     exposure: p.Exposure,
     scale: p.Scale,
+    study: p.Source,
   })
   .readonly()
 

@@ -74,6 +74,13 @@ const step8: Step = {
   },
 }
 
+const sound10 = (sound: Json): Json => ({ source: '', ...sound })
+/** Points are followed through clips; whose a sound is, and that a shot is a study, can be said. */
+const step9: Step = {
+  document: stored => ({ points: {}, study: '', ...stored, schema: 10, sounds: mapped(stored.sounds, sound10) }),
+  operation: op => (op.kind === 'sound.add' ? { ...op, sound: sound10(op.sound as Json) } : op),
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -167,6 +174,7 @@ const STEPS: Readonly<Record<number, Step>> = {
   6: step6,
   7: step7,
   8: step8,
+  9: step9,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

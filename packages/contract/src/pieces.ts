@@ -141,6 +141,11 @@ export const Guide = z
 /** Stored media by the SHA-256 of their bytes. */
 export const MediaId = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits')
 const Seconds = z.number().min(0).max(LIMITS.soundSeconds)
+/** Whose work something is. */
+export const Source = z
+  .string()
+  .max(LIMITS.sourceLength)
+  .regex(/^\P{Cc}*$/u, 'must not hold control characters')
 export const Sound = z
   .strictObject({
     id: Id,
@@ -154,6 +159,7 @@ export const Sound = z
     gain: z.number().min(0).max(LIMITS.gain),
     muted: z.boolean(),
     mine: z.boolean(),
+    source: Source,
   })
   .readonly()
 export const Clip = z
@@ -171,11 +177,25 @@ export const Clip = z
     matrix: Matrix,
     shown: z.boolean(),
     wash: z.number().min(0).max(1),
-    source: z
-      .string()
-      .max(LIMITS.sourceLength)
-      .regex(/^\P{Cc}*$/u, 'must not hold control characters'),
+    source: Source,
   })
+  .readonly()
+const InClip = z.number().min(-LIMITS.picturePx).max(LIMITS.picturePx)
+export const SeenPlaces = z
+  .array(
+    z
+      .strictObject({
+        s: z.number().min(0).max(LIMITS.clipSeconds),
+        x: InClip,
+        y: InClip,
+        sure: z.number().min(0).max(2),
+      })
+      .readonly(),
+  )
+  .max(LIMITS.placesPerPoint)
+  .readonly()
+export const ClipPoint = z
+  .strictObject({ id: Id, clip: Id, name: Name, order: z.number(), places: SeenPlaces })
   .readonly()
 export const SpokenWord = z
   .strictObject({

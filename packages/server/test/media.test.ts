@@ -57,6 +57,7 @@ const sound = (media: string) => ({
   gain: 1,
   muted: false,
   mine: true,
+  source: '',
 })
 const older = (hours: number) =>
   b.source.query(`UPDATE media SET touched_at = touched_at - interval '${hours} hours' WHERE film_id = $1`, [film])

@@ -1,11 +1,5 @@
 import { UsageError } from '../errors.ts'
-
-/** A small grey picture: brightness 0–255, row by row. */
-export interface Grey {
-  readonly width: number
-  readonly height: number
-  readonly data: Uint8Array
-}
+import { valueAt, type Grey, type Plane } from './grey.ts'
 
 /** How much a picture differs from the one before, once what concerns all of it is taken out. */
 export interface Change {
@@ -28,7 +22,7 @@ const SPARSE = 4
 /** A shift is believed when it leaves less than this share of what differs without it. */
 const BELIEVED = 0.6
 
-const { floor, abs, min, max, round, sqrt } = Math
+const { abs, min, max, round, sqrt } = Math
 
 interface Spread {
   readonly mean: number
@@ -66,25 +60,6 @@ function softened(data: ArrayLike<number>, width: number, height: number): Float
     both[i] = ((across[up] as number) + (across[i] as number) + (across[down] as number)) / 3
   }
   return both
-}
-
-/** A soft picture as a plane whose values between pixels can be asked for; beyond the edge those of the edge. */
-interface Plane {
-  readonly width: number
-  readonly height: number
-  readonly data: Float32Array
-}
-
-function valueAt({ data, width, height }: Plane, x: number, y: number): number {
-  const cx = x < 0 ? 0 : x > width - 1 ? width - 1 : x
-  const cy = y < 0 ? 0 : y > height - 1 ? height - 1 : y
-  const [x0, y0] = [floor(cx), floor(cy)]
-  const [right, down] = [x0 < width - 1 ? 1 : 0, y0 < height - 1 ? width : 0]
-  const at = y0 * width + x0
-  const [fx, fy] = [cx - x0, cy - y0]
-  const top = (data[at] as number) * (1 - fx) + (data[at + right] as number) * fx
-  const low = (data[at + down] as number) * (1 - fx) + (data[at + down + right] as number) * fx
-  return top * (1 - fy) + low * fy
 }
 
 /** How badly two pictures fit when the second has moved by (dx, dy): the mean of bounded differences, away from the edges. */

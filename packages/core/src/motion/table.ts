@@ -1,3 +1,5 @@
+import { along, type AlongPlan } from './along/along.ts'
+import type { AlongNumbers } from './along/numbers.ts'
 import { bounce, type BouncePlan } from './bounce/bounce.ts'
 import type { BounceNumbers } from './bounce/numbers.ts'
 import { chain, type ChainPlan } from './chain/chain.ts'
@@ -44,6 +46,7 @@ interface Kinds {
   readonly walk: { readonly numbers: WalkNumbers; readonly plan: WalkPlan }
   readonly scroll: { readonly numbers: ScrollNumbers; readonly plan: ScrollPlan }
   readonly legs: { readonly numbers: LegsNumbers; readonly plan: LegsPlan }
+  readonly along: { readonly numbers: AlongNumbers; readonly plan: AlongPlan }
 }
 
 export type RecipeName = keyof Kinds
@@ -53,7 +56,7 @@ export type PlanOf<R extends RecipeName> = Kinds[R]['plan']
 /** Every kind of movement has its recipe; a missing one does not compile. */
 export const RECIPES: {
   readonly [R in RecipeName]: PlanOf<R> extends Plan<NumbersOf<R>> ? Recipe<NumbersOf<R>, PlanOf<R>> : never
-} = { bounce, chain, pendulum, blink, wisps, flame, boil, anticipate, hop, soft, turn, walk, legs, scroll }
+} = { bounce, chain, pendulum, blink, wisps, flame, boil, anticipate, hop, soft, turn, walk, legs, scroll, along }
 
 export const RECIPE_NAMES = Object.keys(RECIPES) as RecipeName[]
 

@@ -153,7 +153,7 @@ export class Study {
     this.store(recording)
     const { id: media, seconds } = recording
     const sound = { id: `${this.name}-${name}`, name, media, seconds, order: 0, from, skip: 0, use: seconds }
-    this.commit(name, [{ kind: 'sound.add', sound: { ...sound, gain: 1, muted: false, mine: true } }])
+    this.commit(name, [{ kind: 'sound.add', sound: { ...sound, gain: 1, muted: false, mine: true, source: '' } }])
   }
 
   /** The paper and all that was done on it. */

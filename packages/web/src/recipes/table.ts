@@ -1,5 +1,6 @@
 import type { Guide } from '@unhurried/core/document'
 import type { NumbersOf, RecipeName } from '@unhurried/core/motion'
+import { along } from './along/along.ts'
 import { anticipate } from './anticipate/anticipate.ts'
 import { blink } from './blink/blink.ts'
 import { boil } from './boil/boil.ts'
@@ -32,6 +33,7 @@ const DESKS: { readonly [R in RecipeName]: RecipeDesk<NumbersOf<R>> } = {
   flame,
   boil,
   scroll,
+  along,
 }
 
 /** Recipes in the order they are chosen from. */

@@ -18,7 +18,16 @@ export interface NewSound {
 /** Lays a whole recording on the shot from a frame (from 0) on, below the tracks there are. */
 export function addSound(document: ShotDocument, sound: NewSound, from: number): Operation[] {
   const order = Math.max(-1, ...Object.values(document.sounds).map(other => other.order)) + 1
-  const laid = { order, from, skip: 0, use: sound.seconds, gain: 1, muted: false, mine: sound.mine ?? false }
+  const laid = {
+    order,
+    from,
+    skip: 0,
+    use: sound.seconds,
+    gain: 1,
+    muted: false,
+    mine: sound.mine ?? false,
+    source: '',
+  }
   return [{ kind: 'sound.add', sound: { ...sound, ...laid } }]
 }
 

@@ -70,8 +70,10 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     sounds: {},
     words: {},
     clips: {},
+    points: {},
     way: 'pose-to-pose',
     exposure: usualOn(format.fps),
     scale: null,
+    study: '',
   }
 }

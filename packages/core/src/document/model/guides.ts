@@ -3,9 +3,10 @@ import type { FramedPlace, Plan, RecipeShot, Way } from '../../motion/recipe.ts'
 import { expectedOf, planWith } from '../../motion/table.ts'
 import { lengthOf } from '../../time/exposure.ts'
 import type { LayerPath } from '../../path/path.ts'
-import type { Guide, ShotDocument, Take } from './model.ts'
+import type { ClipPoint, Guide, ShotDocument, Take } from './model.ts'
 import { pathOf, placeOnLayer, placeSeen } from './carried.ts'
 import { followedMark, stepsSeen } from './followed.ts'
+import { wayOfSeen } from './seen.ts'
 import { cycleAt, exposures, timedBy } from './selectors.ts'
 import { find } from './table.ts'
 
@@ -27,15 +28,17 @@ const plans = new WeakMap<Guide, Known>()
 
 /** The plan of a guide of the document, worked out once: anew only when it follows something, and that may have moved. */
 export function guidePlan(document: ShotDocument, guide: Guide): Plan<unknown> {
-  const { drawings, takes, marks, layers, guides } = document
+  const { drawings, takes, marks, layers, guides, points, clips } = document
   const known = plans.get(guide)
-  const looked = [drawings, takes, marks, layers, guides]
+  const looked = [drawings, takes, marks, layers, guides, points, clips]
   if (known?.from.every((part, i) => part === looked[i])) return known.plan
   let isMoved = false
   const wayOf = (followed: string) => {
     isMoved = true
     const point = guidePoint(followed)
-    return point ? wayOfPoint(document, guide, point) : wayOfMark(document, guide, followed)
+    if (point) return wayOfPoint(document, guide, point)
+    const seen = find(points, followed)
+    return seen ? wayThroughClip(document, guide, seen) : wayOfMark(document, guide, followed)
   }
   const plan = planWith(guide.recipe, guide.numbers, { ...recipeShot(document), wayOf })
   plans.set(guide, { plan, from: isMoved ? looked : [] })
@@ -54,6 +57,17 @@ function wayOfMark(document: ShotDocument, { take: id, from, layer }: Guide, mar
   )
   const cycle = lieAlike(document, take, layer, mark.layer) ? cycleAt(take, timedBy(document, mark.layer), from) : null
   return cycle ? oneTurn(places, lengthOf(cycle.pattern)) : { places, period: null }
+}
+
+/** Where a point that is followed through a clip is seen from where a guide begins, as places on the layer of the guide. */
+function wayThroughClip(document: ShotDocument, { take: id, from, layer }: Guide, point: ClipPoint): Way {
+  const take = find(document.takes, id)
+  if (!take) return NOWHERE
+  const places = wayOfSeen(document, point, from, take.length).map(({ frame, at }) => ({
+    frame: frame - from,
+    at: placeOnLayer(document, take, layer, frame, at),
+  }))
+  return { places, period: null }
 }
 
 /** Where a point of another guide of the same take is from where a guide begins, as places on its layer. */

@@ -14,7 +14,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 9
+export const DOCUMENT_SCHEMA = 10
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -226,6 +226,8 @@ export interface Sound extends LaidSound {
   readonly muted: boolean
   /** one's own work, that may go out with the film; else it is for listening to only */
   readonly mine: boolean
+  /** whose it is, where it is somebody else's; may be empty */
+  readonly source: string
 }
 
 /**
@@ -247,6 +249,25 @@ export interface FilmClip extends ClipLaid {
   readonly wash: number
   /** whose work it is, where it is somebody else's and here for practice only; empty where it is one's own */
   readonly source: string
+}
+
+/** Where something that is followed through a clip was seen. */
+export interface SeenPlace extends Point {
+  /** the moment of the clip, seconds; places are in pixels of the clip */
+  readonly s: number
+  /** how sure: the normalised correlation that it was found by, 0–1; above 1 where the hand put it */
+  readonly sure: number
+}
+
+/** A named point that is followed through a clip, from picture to picture: a nose, a heel, the tip of a reed. */
+export interface ClipPoint {
+  readonly id: string
+  /** id of the clip */
+  readonly clip: string
+  readonly name: string
+  readonly order: number
+  /** in the order of moments */
+  readonly places: readonly SeenPlace[]
 }
 
 /** A spoken word over frames `from` up to, but not with, `to`. */
@@ -320,11 +341,14 @@ export interface ShotDocument {
   readonly sounds: Table<Sound>
   readonly words: Table<SpokenWord>
   readonly clips: Table<FilmClip>
+  readonly points: Table<ClipPoint>
   readonly way: WayOfWorking
   /** frames that a new drawing gets */
   readonly exposure: number
   /** paper pixels of a metre, once somebody has said how tall something is */
   readonly scale: number | null
+  /** whose work it is redrawn from, where all of it is a study of somebody else's; empty where it is one's own */
+  readonly study: string
 }
 
 /** Bounds of what a document may hold; operations that would pass them are refused. */
@@ -355,6 +379,9 @@ export const LIMITS = {
   /** seconds of a clip, and how many of them may pass in one */
   clipSeconds: 600,
   clipRate: 8,
+  /** points that are followed through clips, and places of one of them */
+  points: 24,
+  placesPerPoint: 1500,
   sourceLength: 200,
   wordLength: 80,
   /** places of all paths of all takes */

@@ -1,8 +1,9 @@
 import { isMediaId } from '../../assets/media.ts'
 import { FARTHEST_PX } from '../../geometry/samples.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
-import { LIMITS } from '../model/model.ts'
+import { LIMITS, type SeenPlace } from '../model/model.ts'
 import { refusal } from '../model/refusal.ts'
+import { has } from '../model/table.ts'
 import { family } from './family.ts'
 import { isFrame, PLAIN } from './kinds.ts'
 
@@ -24,5 +25,30 @@ export const clips = family('clip', {
     if (!(wash >= 0 && wash <= 1)) return refusal('bad-value', 'wash over a clip')
     if (typeof shown !== 'boolean') return refusal('bad-value', 'clip')
     return source.length > LIMITS.sourceLength ? refusal('bad-value', 'source of a clip') : null
+  },
+  kept: (document, id) =>
+    Object.values(document.points).some(point => point.clip === id) ? refusal('still-tracked', id) : null,
+})
+
+/** Put by the hand, and as sure as anything can be. */
+export const BY_HAND = 2
+
+const isPlace = ({ s, x, y, sure }: SeenPlace): boolean =>
+  s >= 0 &&
+  s <= LIMITS.clipSeconds &&
+  Math.abs(x) <= LIMITS.picturePx &&
+  Math.abs(y) <= LIMITS.picturePx &&
+  sure >= 0 &&
+  sure <= BY_HAND
+
+/** Points that are followed through clips. */
+export const points = family('point', {
+  facts: PLAIN,
+  refuse(document, { clip, name, order, places }) {
+    if (!has(document.clips, clip)) return refusal('unknown-clip', clip)
+    if (name === '' || !Number.isFinite(order)) return refusal('bad-value', 'followed point')
+    if (places.length > LIMITS.placesPerPoint) return refusal('too-many', 'places of a followed point')
+    const isRising = places.every((place, i) => isPlace(place) && (i === 0 || place.s > (places[i - 1] as SeenPlace).s))
+    return isRising ? null : refusal('bad-value', 'places of a followed point')
   },
 })

@@ -3,6 +3,7 @@ import {
   type ActionNote,
   type Beat,
   type Chart,
+  type ClipPoint,
   type FilmClip,
   type Guide,
   type Mark,
@@ -27,6 +28,7 @@ interface Families {
   readonly sound: Sound
   readonly word: SpokenWord
   readonly clip: FilmClip
+  readonly point: ClipPoint
 }
 type Word = keyof Families
 
@@ -40,6 +42,7 @@ const TABLES = {
   sound: 'sounds',
   word: 'words',
   clip: 'clips',
+  point: 'points',
 } as const satisfies {
   readonly [W in Word]: keyof ShotDocument & keyof typeof LIMITS
 }

@@ -71,6 +71,9 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'clip.add': clips.clips.add,
   'clip.set': clips.clips.set,
   'clip.remove': clips.clips.remove,
+  'point.add': clips.points.add,
+  'point.set': clips.points.set,
+  'point.remove': clips.points.remove,
 }
 
 /** Why an operation may not bring its new things in, for the sake of their ids; or null. */

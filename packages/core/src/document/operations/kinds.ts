@@ -6,6 +6,7 @@ import type {
   ActionNote,
   Beat,
   Chart,
+  ClipPoint,
   FilmClip,
   Drawing,
   Element,
@@ -38,6 +39,7 @@ export interface Operations {
       readonly current?: string
       readonly exposure?: number
       readonly scale?: number | null
+      readonly study?: string
     }
   }
   'layer.add': { readonly layer: Layer }
@@ -118,6 +120,9 @@ export interface Operations {
     readonly patch: Partial<Omit<FilmClip, 'id' | 'media' | 'seconds' | 'widthPx' | 'heightPx'>>
   }
   'clip.remove': { readonly id: string }
+  'point.add': { readonly point: ClipPoint }
+  'point.set': { readonly id: string; readonly patch: Partial<Omit<ClipPoint, 'id' | 'clip'>> }
+  'point.remove': { readonly id: string }
 }
 
 export type ElementChange = {

@@ -128,6 +128,7 @@ describe('the laws, on a shot with some of everything', () => {
       'still-placed',
       'still-used',
       'still-followed',
+      'still-tracked',
       'linked',
       'tied',
     ] as const) {

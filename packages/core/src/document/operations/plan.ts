@@ -36,6 +36,7 @@ export const shotSet: Handler<'shot.set'> = {
     if (patch.way !== undefined && !WAYS.includes(patch.way)) return refusal('bad-value', 'way of working')
     const on = patch.exposure ?? 1
     if (!Number.isInteger(on) || on < 1 || on > LIMITS.exposure) return refusal('bad-value', 'exposure')
+    if ((patch.study ?? '').length > LIMITS.sourceLength) return refusal('bad-value', 'source of a study')
     const scale = patch.scale ?? 1
     if (!(scale > 0 && scale <= LIMITS.scale)) return refusal('bad-value', 'scale')
     return patch.current !== undefined && !has(document.takes, patch.current)

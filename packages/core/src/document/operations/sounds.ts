@@ -11,7 +11,7 @@ const HAIR_S = 1e-6
 export const sounds = family('sound', {
   facts: PLAIN,
   media: ({ media }) => [media],
-  refuse(_document, { name, media, seconds, order, from, skip, use, gain, muted, mine }) {
+  refuse(_document, { name, media, seconds, order, from, skip, use, gain, muted, mine, source }) {
     if (name === '') return refusal('bad-value', 'name of a sound')
     if (!isMediaId(media)) return refusal('bad-value', 'recording of a sound')
     if (!(seconds > 0 && seconds <= LIMITS.soundSeconds)) return refusal('bad-value', 'length of a sound')
@@ -19,6 +19,7 @@ export const sounds = family('sound', {
     if (!isFrame(from) || from >= LONGEST_SHOT_FRAMES) return refusal('bad-value', 'frame of a sound')
     if (!(skip >= 0 && use > 0 && skip + use <= seconds + HAIR_S)) return refusal('bad-value', 'part of a sound')
     if (!(gain >= 0 && gain <= LIMITS.gain)) return refusal('bad-value', 'loudness of a sound')
+    if (source.length > LIMITS.sourceLength) return refusal('bad-value', 'source of a sound')
     return typeof muted === 'boolean' && typeof mine === 'boolean' ? null : refusal('bad-value', 'sound')
   },
 })

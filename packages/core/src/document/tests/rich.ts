@@ -4,7 +4,7 @@ import { bounce } from '../../motion/bounce/bounce.ts'
 import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
-import type { FilmClip, ShotDocument, Sound, Take } from '../model/model.ts'
+import type { ClipPoint, FilmClip, ShotDocument, Sound, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
 import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 
@@ -27,6 +27,7 @@ export const aSound = (id: string): Sound => ({
   gain: 1,
   muted: false,
   mine: true,
+  source: '',
 })
 
 /** A clip of three seconds, laid whole on the first frame. */
@@ -45,6 +46,18 @@ export const aClip = (id: string): FilmClip => ({
   shown: true,
   wash: 0.5,
   source: '',
+})
+
+/** A point that is seen at two moments of the clip `walked`. */
+export const aPoint = (id: string, clip = 'walked'): ClipPoint => ({
+  id,
+  clip,
+  name: id,
+  order: 0,
+  places: [
+    { s: 0, x: 20, y: 30, sure: 2 },
+    { s: 0.04, x: 24, y: 31, sure: 0.93 },
+  ],
 })
 
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
@@ -101,6 +114,8 @@ export function richDocument(): ShotDocument {
     { kind: 'path.set', take: FIRST.take, layer: 'moth', path: pathThrough([2, 5, 6, 9, 24]) },
     { kind: 'sound.add', sound: aSound('voice') },
     { kind: 'clip.add', clip: aClip('walked') },
+    { kind: 'clip.add', clip: aClip('danced') },
+    { kind: 'point.add', point: aPoint('beak') },
     { kind: 'word.add', word: { id: 'late', text: 'late', from: 3, to: 9 } },
     ...freshGuide(sample, 'bounce', { take: FIRST.take, layer, from: 2 }, 'dropped'),
   ]
@@ -280,7 +295,16 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
     id: c.id(d.clips),
     patch: c.number(0, 1) ? { from: c.number(0, 20), inS: c.number(0, 4) } : { shown: false, rate: c.number(0, 9) },
   }),
-  'clip.remove': (d, c) => ({ id: c.id(d.clips) }),
+  'clip.remove'(d, c) {
+    const free = Object.keys(d.clips).filter(id => !Object.values(d.points).some(point => point.clip === id))
+    return { id: (c.number(0, 2) ? c.one(free) : undefined) ?? c.id(d.clips) }
+  },
+  'point.add': (d, c) => ({ point: aPoint(c.free(d.points), c.number(0, 2) ? 'walked' : c.id(d.clips)) }),
+  'point.set': (d, c) => ({
+    id: c.id(d.points),
+    patch: c.number(0, 1) ? { name: 'tail' } : { places: [{ s: 0, x: c.number(0, 9), y: 4, sure: 2 }] },
+  }),
+  'point.remove': (d, c) => ({ id: c.id(d.points) }),
   'word.add': (d, c) => {
     const from = c.number(0, 20)
     return { word: { id: c.free(d.words), text: 'late', from, to: from + c.number(0, 6) } }

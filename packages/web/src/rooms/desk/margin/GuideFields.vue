@@ -31,7 +31,7 @@ function asked({ times = 1, places = 4 }: NumberAsked, value: GuideNumber | unde
   return typeof value === 'number' ? Math.round(value * times * 10 ** places) / 10 ** places : null
 }
 const take = (name: string, value: GuideNumber) => (why.value = acts.change(props.guide, { [name]: value }) ?? '')
-/** What a guide can follow: marks that are points, of whatever layer, and points of the other guides of its take. */
+/** What a guide can follow: marks that are points, of whatever layer, points seen through a clip, and points of the other guides of its take. */
 const followed = computed(() => {
   const { document } = shot
   if (!document) return []
@@ -43,9 +43,12 @@ const followed = computed(() => {
         points.map(point => [followedPoint({ guide: guide.id, point }), point] as const),
       ] as const,
   )
-  return [['marks', marks.map(mark => [mark.id, mark.name] as const)] as const, ...others].filter(
-    ([, things]) => things.length > 0,
-  )
+  const seen = Object.values(document.points)
+  return [
+    ['marks', marks.map(mark => [mark.id, mark.name] as const)] as const,
+    ['followed through a clip', seen.map(point => [point.id, point.name] as const)] as const,
+    ...others,
+  ].filter(([, things]) => things.length > 0)
 })
 /** Gravity as on earth, to a thousandth; null while the shot has no scale. */
 const earth = computed(() => {

@@ -1,0 +1,7 @@
+export * from './arcs.ts'
+export * from './drag.ts'
+export * from './onset.ts'
+export * from './smooth.ts'
+export * from './together.ts'
+export * from './track.ts'
+export * from './weight.ts'
