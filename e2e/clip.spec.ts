@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright/test'
+import { reedLine, WALTZ_POSES } from '../packages/server/src/demo/reeds.ts'
 import { documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
@@ -138,4 +139,109 @@ test('a film that is cut off or hostile is told in a sentence, and nothing is le
   // The page is alive, and draws.
   await pen(page, ring(0.4, 0.5, 0.1))
   await safe(page)
+})
+
+test('a point is followed through the clip to the pixel, put right by hand, told of, and its way drawn along', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 72 })
+  await openDesk(page, world, shot)
+  await bring(page, reeds)
+  await expect(await drawer(page, 'Clip under the paper')).toContainText('picture 1 of 72 lies here')
+  await safe(page)
+  const note = await drawer(page, 'Followed points')
+  const points = async () => Object.values((await documentNow(page, world, shot)).points)
+  const clip = async () => Object.values((await documentNow(page, world, shot)).clips)[0]!
+  const [a, , , d, e, f] = (await clip()).matrix
+  /** A place of the clip on the screen. */
+  const onScreen = async ({ x, y }: { x: number; y: number }) => {
+    const box = (await page.getByTestId('paper').boundingBox())!
+    const paper = (await documentNow(page, world, shot)).format
+    const scale = Math.min((box.width - 52) / paper.width, (box.height - 52) / paper.height)
+    const [left, top] = [(box.width - scale * paper.width) / 2, (box.height - scale * paper.height) / 2]
+    return { x: box.x + left + scale * (a * x + e), y: box.y + top + scale * (d * y + f) }
+  }
+  const ask = async (name: string) => {
+    await note.getByLabel('Name of a point to follow').fill(name)
+    await note.getByRole('button', { name: 'follow', exact: true }).click()
+  }
+  const tip = (frame: number, reed: number) => reedLine(WALTZ_POSES[frame]!, reed).at(-1)!
+
+  // Where all is alike nothing can be followed; Escape lets it be.
+  await ask('sky')
+  const sky = await onScreen({ x: 470, y: 20 })
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('button', { name: /^Press where/ })).toHaveCount(0)
+  await ask('sky')
+  await page.mouse.click(sky.x, sky.y)
+  await expect(page.getByText(/It is all alike there|is lost from/)).toBeVisible()
+  for (const point of await points())
+    await note.getByRole('button', { name: `Remove the followed point ${point.name}` }).click()
+  await safe(page)
+
+  for (const [reed, name] of ['first reed', 'second reed'].entries()) {
+    await ask(name)
+    const at = await onScreen(tip(0, reed))
+    await page.mouse.click(at.x, at.y)
+    await expect(note.getByLabel('Name of a point to follow')).toBeVisible({ timeout: 30_000 })
+    await safe(page)
+  }
+  const seen = (await points()).sort((one, other) => one.order - other.order)
+  expect(seen.map(({ name, places }) => [name, places.length])).toEqual([
+    ['first reed', 72],
+    ['second reed', 72],
+  ])
+  for (const [reed, { places }] of seen.entries()) {
+    const off = places.map(({ x, y }, frame) => Math.hypot(x - tip(frame, reed).x, y - tip(frame, reed).y))
+    // Pressed to the pixel of the screen, and followed over 72 pictures.
+    expect(Math.max(...off)).toBeLessThan(1.5 + 1)
+  }
+
+  // Its spacing, and when it sets out, turns and arrives: a press goes there.
+  await expect(note).toContainText('usually')
+  await expect(note.getByRole('row', { name: /first reed/ })).toBeVisible()
+  await expect(note).toContainText(/arrive together|glides alike|follows|runs ahead/)
+
+  // Put right by keyboard: the ring is a handle; from there it is followed anew.
+  await page.keyboard.press('PageDown')
+  const ring = page.getByRole('button', { name: /^first reed, followed/ })
+  await ring.focus()
+  await ring.press('ArrowRight')
+  await safe(page)
+  await expect
+    .poll(
+      async () =>
+        (await points()).find(({ name }) => name === 'first reed')!.places.filter(one => one.sure === 2).length,
+    )
+    .toBe(2)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+Z')
+  await expect
+    .poll(
+      async () =>
+        (await points()).find(({ name }) => name === 'first reed')!.places.filter(one => one.sure === 2).length,
+    )
+    .toBe(1)
+
+  // Its way as a guide, stronger than it was.
+  await note.getByRole('button', { name: 'its way as a guide' }).click()
+  await safe(page)
+  const guide = Object.values((await documentNow(page, world, shot)).guides)[0]!
+  expect(guide).toMatchObject({ recipe: 'along', numbers: { times: 1 } })
+  const guides = await drawer(page, 'Guides')
+  await expect(guides).toContainText('followed way')
+  await guides.getByRole('button', { name: /^lay \d+ drawings on the sheet/ }).click()
+  await safe(page)
+  expect(Object.values((await documentNow(page, world, shot)).drawings).length).toBeGreaterThan(20)
+
+  // Without the clip there is nothing that is followed.
+  const clips = await drawer(page, 'Clip under the paper')
+  await clips.getByRole('button', { name: 'take it away' }).click()
+  await safe(page)
+  expect(await points()).toEqual([])
+  await page.keyboard.press('Control+Z')
+  await safe(page)
+  expect(await points()).toHaveLength(2)
 })

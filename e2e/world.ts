@@ -113,8 +113,18 @@ export interface StoredDocument {
   >
   clips: Record<
     string,
-    { name: string; media: string; widthPx: number; heightPx: number; from: number; rate: number; wash: number }
+    {
+      name: string
+      media: string
+      widthPx: number
+      heightPx: number
+      from: number
+      rate: number
+      wash: number
+      matrix: [number, number, number, number, number, number]
+    }
   >
+  points: Record<string, { name: string; order: number; places: { s: number; x: number; y: number; sure: number }[] }>
   words: Record<string, { text: string; from: number; to: number }>
   format: { width: number; height: number; fps: number }
   drawings: Record<

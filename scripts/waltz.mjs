@@ -46,11 +46,21 @@ async function packed({ frames, width, height, fps }) {
       brush.beginPath()
       through.forEach(({ x, y }, k) => (k === 0 ? brush.moveTo(x, y) : brush.lineTo(x, y)))
       brush.stroke()
-      const tip = through.at(-1)
+      const [below, tip] = through.slice(-2)
+      brush.save()
+      brush.translate(tip.x, tip.y)
+      brush.rotate(Math.atan2(tip.x - below.x, below.y - tip.y))
       brush.fillStyle = '#6b4a30'
       brush.beginPath()
-      brush.ellipse(tip.x, tip.y, 7, 17, 0.2, 0, 7)
+      brush.ellipse(0, 0, 7, 17, 0, 0, 7)
       brush.fill()
+      // A band and some down on each, every one elsewhere: reeds are not all alike.
+      brush.fillStyle = '#c8b48c'
+      brush.fillRect(-7, -4 + 5 * i, 14, 4)
+      brush.beginPath()
+      brush.arc(3 - 2 * i, 8 - 7 * i, 2.5, 0, 7)
+      brush.fill()
+      brush.restore()
     }
     const picture = brush.getImageData(0, 0, width, height)
     for (let i = 0; i < picture.data.length; i += 4) {

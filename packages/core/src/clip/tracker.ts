@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point.ts'
-import { valueAt, type Grey } from './grey.ts'
+import { valueAt, type Grey, type Plane } from './grey.ts'
 
 /** A square of a picture round a place: brightness less its mean, and how strong it is. Side 2·REACH + 1. */
 interface Patch {
@@ -8,12 +8,21 @@ interface Patch {
   readonly strength: number
 }
 
+/** How something looked, with what lies about it, so that it can be looked for turned: brightness in a square of side 2·WIDE + 1. */
+interface Look {
+  readonly plane: Plane
+  /** as it stood */
+  readonly patch: Patch
+}
+
 /** Something that is followed from picture to picture. */
 export interface Tracker {
   /** how it looked where it was last sure of itself, and there it is held against: no drift gathers while that holds */
-  readonly sure: Patch
+  readonly sure: Look
+  /** how far it has turned since, radians */
+  readonly turnedRad: number
   /** how it looked last */
-  readonly last: Patch
+  readonly last: Look
   /** where it is, pixels of the picture, and how far it went with the last picture */
   readonly at: Point
   readonly by: Point
@@ -26,24 +35,33 @@ export interface Found {
   readonly sure: number
 }
 
-/** Pixels to each side of a place that are looked at, and how far from where it is expected it is looked for, as a share of the picture's width. */
+/** Pixels to each side of a place that are looked at, and those that are kept so that it can be turned. */
 const REACH = 9
-const FAR_SHARE = 0.085
+const WIDE = 14
+/** How far from where it is expected it is looked for, as a share of the picture's width, and how much less a place there counts than one near by. */
+const FAR_SHARE = 0.12
+const FAR_COSTS = 0.06
 /** Below this it is lost; as long as it is above the other, it is held against how it looked at the last sure place. */
-const LOST = 0.6
+const LOST = 0.66
 const SURE = 0.8
+/** What is found as surely as this is not looked for turned; else by so much at a time, and then finer, radians. */
+const PLAIN = 0.9
+const TURNS = [-0.42, -0.21, 0.21, 0.42]
+const FINE_TURN = 0.07
 const SIDE = 2 * REACH + 1
 const [PLACES, HALF_PLACES] = [SIDE * SIDE, (REACH + 1) ** 2]
 /** A square that differs by less than this from pixel to pixel, brightness steps, has nothing to hold on to. */
 const LEAST_STRENGTH = 2
 
-const { abs, floor, max, min, round, sqrt } = Math
+const { abs, cos, floor, max, min, round, sin, sqrt } = Math
 
-function patchAt(picture: Grey, { x, y }: Point): Patch {
+function patchAt(picture: Plane, { x, y }: Point, turnRad = 0): Patch {
   const data = new Float32Array(PLACES)
+  const [c, s] = [cos(turnRad), sin(turnRad)]
   let sum = 0
   for (let i = 0; i < PLACES; i++) {
-    const value = valueAt(picture, x + (i % SIDE) - REACH, y + floor(i / SIDE) - REACH)
+    const [u, v] = [(i % SIDE) - REACH, floor(i / SIDE) - REACH]
+    const value = valueAt(picture, x + u * c - v * s, y + u * s + v * c)
     data[i] = value
     sum += value
   }
@@ -55,6 +73,20 @@ function patchAt(picture: Grey, { x, y }: Point): Patch {
   }
   return { data, strength: sqrt(squares) }
 }
+
+function lookAt(picture: Plane, { x, y }: Point): Look {
+  const side = 2 * WIDE + 1
+  const data = new Float32Array(side * side)
+  for (let i = 0; i < data.length; i++) {
+    data[i] = valueAt(picture, x + (i % side) - WIDE, y + floor(i / side) - WIDE)
+  }
+  const plane = { width: side, height: side, data }
+  return { plane, patch: patchAt(plane, { x: WIDE, y: WIDE }) }
+}
+
+/** How it would look turned clockwise as seen. */
+const turned = ({ plane, patch }: Look, turnRad: number): Patch =>
+  turnRad === 0 ? patch : patchAt(plane, { x: WIDE, y: WIDE }, -turnRad)
 
 /** How alike two squares are, −1 to 1, whatever their brightness and contrast; 0 where one is flat. */
 function alike(a: Patch, b: Patch): number {
@@ -93,7 +125,7 @@ function search(picture: Grey, patch: Patch, about: Point): { readonly at: Point
   for (let dy = -far; dy <= far; dy += 2) {
     for (let dx = -far; dx <= far; dx += 2) {
       // Of places that look alike the nearer is the likelier.
-      const found = roughlyAlike(patch, picture, cx + dx, cy + dy) - (0.02 * (abs(dx) + abs(dy))) / far
+      const found = roughlyAlike(patch, picture, cx + dx, cy + dy) - (FAR_COSTS * (abs(dx) + abs(dy))) / far
       if (found > best) [best, at] = [found, { x: cx + dx, y: cy + dy }]
     }
   }
@@ -146,29 +178,49 @@ function settled(picture: Grey, patch: Patch, from: Point): { readonly at: Point
 
 /** Begins to follow what lies at a place of a picture; null where it is flat and there is nothing to hold on to. */
 export function trackerOf(picture: Grey, at: Point): Tracker | null {
-  const patch = patchAt(picture, at)
-  if (patch.strength / SIDE < LEAST_STRENGTH) return null
-  return { sure: patch, last: patch, at, by: { x: 0, y: 0 } }
+  const look = lookAt(picture, at)
+  if (look.patch.strength / SIDE < LEAST_STRENGTH) return null
+  return { sure: look, turnedRad: 0, last: look, at, by: { x: 0, y: 0 } }
 }
 
+interface Fit {
+  readonly at: Point
+  readonly sure: number
+  readonly turnRad: number
+}
+const better = (a: Fit, b: Fit): Fit => (b.sure > a.sure ? b : a)
+
+/** Settled between pixels, as it stands and turned a little either way. */
+const settledTurned = (picture: Grey, look: Look, from: Point, turns: readonly number[]): Fit =>
+  turns.map(turnRad => ({ ...settled(picture, turned(look, turnRad), from), turnRad })).reduce(better)
+
+const about = (turnRad: number): number[] => [turnRad, turnRad - FINE_TURN, turnRad + FINE_TURN]
+
 /**
- * Where what is followed lies on the next picture, found by normalised correlation about where it stayed and where its way leads, and settled between pixels
- * against how it looked at the last sure place: what is there again after ten turns lies where it lay (after I. Matthews, T. Ishikawa and S. Baker, “The
+ * Where what is followed lies on the next picture, found by normalised correlation about where it stayed and where its way leads, also turned, and settled between
+ * pixels against how it looked at the last sure place: what is there again after ten turns lies where it lay (after I. Matthews, T. Ishikawa and S. Baker, “The
  * template update problem”, 2004). Null where nothing is alike enough: it is lost, or behind something.
  */
-export function followOn({ sure, last, at, by }: Tracker, picture: Grey): Found | null {
+export function followOn({ sure, turnedRad, last, at, by }: Tracker, picture: Grey): Found | null {
   const places = [at, { x: at.x + by.x, y: at.y + by.y }]
-  const rough = places
-    .map(about => search(picture, last, about))
-    .reduce((best, one) => (one.sure > best.sure ? one : best))
-  if (rough.sure < LOST) return null
-  const fine = settled(picture, last, rough.at)
-  const held = settled(picture, sure, fine.at)
+  const rough = (turnRad: number): Fit =>
+    places.map(place => ({ ...search(picture, turned(last, turnRad), place), turnRad })).reduce(better)
+  let found = rough(0)
+  if (found.sure < PLAIN) found = TURNS.map(rough).reduce(better, found)
+  if (found.sure < LOST) return null
+  const fine = settledTurned(picture, last, found.at, about(found.turnRad))
+  const held = settledTurned(picture, sure, fine.at, about(turnedRad + fine.turnRad))
   const isHeld = held.sure >= SURE
-  const found = isHeld ? held : fine
-  const { x, y } = found.at
-  if (found.sure < LOST || x < 0 || y < 0 || x > picture.width - 1 || y > picture.height - 1) return null
-  const patch = patchAt(picture, found.at)
-  const next = { sure: isHeld ? sure : patch, last: patch, at: found.at, by: { x: x - at.x, y: y - at.y } }
-  return { tracker: next, sure: min(1, found.sure) }
+  const best = isHeld ? held : fine
+  const { x, y } = best.at
+  if (best.sure < LOST || x < 0 || y < 0 || x > picture.width - 1 || y > picture.height - 1) return null
+  const look = lookAt(picture, best.at)
+  const next: Tracker = {
+    sure: isHeld ? sure : look,
+    turnedRad: isHeld ? held.turnRad : 0,
+    last: look,
+    at: best.at,
+    by: { x: x - at.x, y: y - at.y },
+  }
+  return { tracker: next, sure: min(1, best.sure) }
 }

@@ -21,6 +21,11 @@ export function reedLine(pose: number, reed: number): { x: number; y: number }[]
   const { width, height } = WALTZ.film
   const foot = width * (0.34 + 0.16 * reed)
   const high = height * (0.72 - 0.09 * Math.abs(reed - 1))
-  const bend = width * (0.15 * Math.sin(pose * 0.83 + 0.5 * reed) + 0.04 * Math.sin(pose * 1.9 + reed))
-  return [0, 0.25, 0.5, 0.75, 1].map(share => ({ x: foot + bend * share ** 2, y: height * 0.94 - high * share }))
+  const bend = width * (0.13 * Math.sin(pose * 0.42 + 0.5 * reed) + 0.025 * Math.sin(pose * 0.95 + reed))
+  // What bends to the side comes down: it is as long as it was.
+  const sinks = (0.6 * bend ** 2) / high
+  return [0, 0.25, 0.5, 0.75, 1].map(share => ({
+    x: foot + bend * share ** 2,
+    y: height * 0.94 - high * share + sinks * share ** 3,
+  }))
 }

@@ -1,4 +1,4 @@
-import { addClip, currentTake, exposures, get, tracingSetUp } from '@unhurried/core/document'
+import { addClip, BY_HAND, currentTake, exposures, get, tracingSetUp } from '@unhurried/core/document'
 import type { Point } from '@unhurried/core/geometry'
 import { readFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
@@ -20,6 +20,16 @@ export function waltz(): Drawn {
   study.store(film)
   study.commit('bring in reeds at the lock', addClip(study.document, { ...known, seconds: SECONDS }, 0))
   const clip = get(study.document.clips, 'waltz-film')
+  // The tips, as they are when they are followed from the first picture on.
+  for (const [order, name] of ['left tip', 'middle tip', 'right tip'].entries()) {
+    const places = WALTZ_POSES.map((pose, frame) => {
+      const { x, y } = reedLine(pose, order).at(-1) as Point
+      const s = Math.round((frame / WALTZ.fps) * 1e5) / 1e5
+      return { s, x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100, sure: frame === 0 ? BY_HAND : 0.97 }
+    })
+    const point = { id: `waltz-tip-${order}`, clip: clip.id, name, order, places }
+    study.commit(`follow ${name}`, [{ kind: 'point.add', point }])
+  }
   let made = 0
   const named = { id: 'layer-traced', name: 'reeds traced', on: 2 }
   const step = tracingSetUp(study.document, currentTake(study.document), clip, named, () => `waltz-${++made}`)

@@ -1,9 +1,10 @@
 import type { FilmClip } from '@unhurried/core/document'
 import type { Change } from '@unhurried/core/clip'
+import type { Point } from '@unhurried/core/geometry'
 import { proxy, wrap, type Remote } from 'comlink'
 import { LRUCache } from 'lru-cache'
 import { ref, shallowRef } from 'vue'
-import type { ClipProtocol } from '../protocols/clip.ts'
+import type { ClipProtocol, FollowEnd, FoundPlace } from '../protocols/clip.ts'
 import { clipWorker } from './packing.ts'
 
 /** Pixels of all pictures of a clip that are kept at a time: about a hundred of 1280 × 720. */
@@ -73,6 +74,9 @@ export function openedClip(clip: FilmClip, bytes: Uint8Array) {
     /** Looks through it for where it changes. */
     changes: (from: number, to: number, told: (done: number) => void): Promise<Change[]> =>
       remote.changes(from, to, proxy(told)),
+    /** Follows what lies at a place through the pictures behind one, on or back. */
+    follow: (from: number, to: number, at: Point, told: (found: FoundPlace[]) => boolean): Promise<FollowEnd> =>
+      remote.follow(from, to, at, proxy(told)),
     close(): void {
       worker.terminate()
       pictures.clear()

@@ -1,5 +1,6 @@
 import type { MediaFormName } from '@unhurried/core/assets'
 import type { Change } from '@unhurried/core/clip'
+import type { Point } from '@unhurried/core/geometry'
 import type { NotBrought } from '../words/bringing.ts'
 
 /** A clip as it is kept: its pictures alone, packed anew. */
@@ -22,6 +23,15 @@ export interface ClipTimes {
   readonly times: readonly number[]
 }
 
+/** Where something lies on a picture, by its number; pixels of the clip. */
+export interface FoundPlace extends Point {
+  readonly number: number
+  readonly sure: number
+}
+
+/** Why following ended: all was looked through, it was lost, there is nothing to hold on to, or it was called off. */
+export type FollowEnd = 'through' | 'lost' | 'flat' | 'off'
+
 export interface ClipProtocol {
   /** Reads a file that comes from outside. Never throws on what is in it. */
   pack(file: Blob): Promise<ClipPacked>
@@ -29,6 +39,11 @@ export interface ClipProtocol {
   open(bytes: Uint8Array): Promise<ClipTimes>
   /** One picture of the opened clip, by its number, no wider than so many pixels; null where there is none. */
   picture(number: number, widthPx: number): Promise<ImageBitmap | null>
+  /**
+   * Follows what lies at a place of a picture, pixels of the clip, on through the ones after it, or before it, up to but not with another; `told` hears of each place
+   * found, some at a time, and says whether to go on.
+   */
+  follow(from: number, to: number, at: Point, told: (found: FoundPlace[]) => boolean): Promise<FollowEnd>
   /** How much each picture differs from the one before, from one number up to, but not with, another; `told` hears how many are done. */
   changes(from: number, to: number, told: (done: number) => void): Promise<Change[]>
 }

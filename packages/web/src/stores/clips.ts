@@ -4,6 +4,7 @@ import {
   clipEnds,
   framesOfReading,
   LIMITS,
+  removeClip,
   takeItsTiming,
   tracingSetUp,
   untraced,
@@ -154,7 +155,7 @@ function clipActs({ shot, desk, media, one }: Parts) {
   return {
     bring,
     change: (clip: FilmClip, change: ClipChange, joins = false) => commit(clip.name, changeClip(clip, change), joins),
-    remove: (clip: FilmClip) => commit(`remove ${clip.name}`, [{ kind: 'clip.remove', id: clip.id }]),
+    remove: (clip: FilmClip) => shot.document && commit(`remove ${clip.name}`, removeClip(shot.document, clip.id)),
     /** A layer with a blank drawing for every so many frames of a clip, and the clip under it. */
     trace(clip: FilmClip, on: number): void {
       if (!shot.document || !shot.take) return

@@ -1,5 +1,6 @@
-import { changeBetween, type Change, type Grey } from '@unhurried/core/clip'
+import { changeBetween, followOn, trackerOf, type Change, type Grey, type Tracker } from '@unhurried/core/clip'
 import { LIMITS } from '@unhurried/core/document'
+import type { Point } from '@unhurried/core/geometry'
 import { expose, transfer } from 'comlink'
 import {
   ALL_FORMATS,
@@ -11,7 +12,7 @@ import {
   type VideoSample,
 } from 'mediabunny'
 import { Fault, formOf, hashOf, packedAnew } from './packing.ts'
-import type { ClipPacked, ClipProtocol, ClipTimes, PackedClip } from '../protocols/clip.ts'
+import type { ClipPacked, ClipProtocol, ClipTimes, FollowEnd, FoundPlace, PackedClip } from '../protocols/clip.ts'
 
 type Why = Exclude<ClipPacked, { ok: true }>['why']
 
@@ -79,7 +80,8 @@ async function openClip(bytes: Uint8Array): Promise<OpenClip> {
   return { input, sink: new VideoSampleSink(track), times: times.filter((time, i) => time !== times[i - 1]) }
 }
 
-async function* greys(from: number, to: number): AsyncGenerator<Grey> {
+/** Grey pictures of the opened clip from one number up to, but not with, another, as wide as is said. */
+async function* greys(from: number, to: number, widthPx: number): AsyncGenerator<Grey> {
   if (!clip) return
   const { sink, times } = clip
   let canvas: OffscreenCanvas | null = null
@@ -87,8 +89,8 @@ async function* greys(from: number, to: number): AsyncGenerator<Grey> {
     if (!sample) continue
     using one = sample
     canvas ??= new OffscreenCanvas(
-      GREY_WIDTH,
-      Math.max(24, Math.min(400, Math.round((GREY_WIDTH * one.displayHeight) / one.displayWidth))),
+      widthPx,
+      Math.max(24, Math.min(2.5 * widthPx, Math.round((widthPx * one.displayHeight) / one.displayWidth))),
     )
     const brush = canvas.getContext('2d', { willReadFrequently: true })
     if (!brush) return
@@ -103,6 +105,59 @@ async function* greys(from: number, to: number): AsyncGenerator<Grey> {
     }
     yield { width: canvas.width, height: canvas.height, data: grey }
   }
+}
+
+/** What is told waits for an answer: it comes from the page. */
+type Told = (found: FoundPlace[]) => Promise<boolean>
+
+/** What is followed is looked at no larger than this, and so many pictures are decoded at a time where they are gone through backwards. */
+const FOLLOW_WIDTH = 640
+const BACK_PICTURES = 40
+
+/** The pictures behind one, on or back, each with its number. */
+async function* picturesAlong(from: number, to: number, widthPx: number): AsyncGenerator<readonly [number, Grey]> {
+  if (to > from) {
+    let number = from
+    for await (const grey of greys(from, to, widthPx)) yield [number++, grey]
+    return
+  }
+  for (let last = from; last > to; last -= BACK_PICTURES) {
+    const first = Math.max(to + 1, last - BACK_PICTURES + 1)
+    const some: Grey[] = []
+    for await (const grey of greys(first, last + 1, widthPx)) some.push(grey)
+    for (let i = some.length - 1; i >= 0; i--) yield [first + i, some[i] as Grey]
+  }
+}
+
+async function follow(from: number, to: number, at: Point, told: Told): Promise<FollowEnd> {
+  const wide = (await (await clip?.input.getPrimaryVideoTrack())?.getDisplayWidth()) ?? 0
+  if (wide === 0) return 'flat'
+  const scale = Math.min(1, FOLLOW_WIDTH / wide)
+  // The middle of the first pixel is half a pixel off the edge, however large a pixel is.
+  const inward = ({ x, y }: Point) => ({ x: x * scale - 0.5, y: y * scale - 0.5 })
+  const outward = ({ x, y }: Point) => ({ x: (x + 0.5) / scale, y: (y + 0.5) / scale })
+  let tracker: Tracker | null = null
+  let found: FoundPlace[] = []
+  for await (const [number, grey] of picturesAlong(from, to, Math.round(wide * scale))) {
+    if (!tracker) {
+      tracker = trackerOf(grey, inward(at))
+      if (!tracker) return 'flat'
+      continue
+    }
+    const next = followOn(tracker, grey)
+    if (!next) {
+      await told(found)
+      return 'lost'
+    }
+    tracker = next.tracker
+    found.push({ number, ...outward(tracker.at), sure: next.sure })
+    if (found.length >= 8) {
+      if (!(await told(found))) return 'off'
+      found = []
+    }
+  }
+  await told(found)
+  return 'through'
 }
 
 const protocol: ClipProtocol = {
@@ -137,10 +192,11 @@ const protocol: ClipProtocol = {
     const bitmap = canvas.transferToImageBitmap()
     return transfer(bitmap, [bitmap])
   },
+  follow: (from, to, at, told) => follow(from, to, at, told as unknown as Told),
   async changes(from, to, told) {
     const changes: Change[] = []
     let before: Grey | null = null
-    for await (const grey of greys(from, to)) {
+    for await (const grey of greys(from, to, GREY_WIDTH)) {
       if (before) changes.push(changeBetween(before, grey))
       before = grey
       if (changes.length % 10 === 0) told(changes.length)

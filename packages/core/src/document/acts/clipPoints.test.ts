@@ -1,12 +1,13 @@
 import { describe, expect, test } from '@jest/globals'
-import { recipeShot } from '../model/guides.ts'
+import { FIRST } from '../model/fresh.ts'
+import { guidePlan, recipeShot } from '../model/guides.ts'
 import type { ClipPoint, SeenPlace, ShotDocument } from '../model/model.ts'
 import { pointsOf, seenAt, seenOn, stepsOfSeen, wayOfSeen } from '../model/seen.ts'
 import { BY_HAND } from '../operations/clips.ts'
 import { applyBatch, refuse } from '../operations/index.ts'
 import { done } from '../tests/done.ts'
 import { aClip, aPoint, richDocument } from '../tests/rich.ts'
-import { addPoint, followedAnew, removeClip, withPlaces } from './clipPoints.ts'
+import { addPoint, followedAnew, guideAlong, removeClip, withPlaces } from './clipPoints.ts'
 
 const place = (s: number, x: number, sure = 0.9): SeenPlace => ({ s, x, y: 10, sure })
 const point = (places: readonly SeenPlace[]): ClipPoint => ({ ...aPoint('beak'), places })
@@ -42,6 +43,19 @@ describe('points that are followed through a clip', () => {
     expect(seenOn(document, beak, 12)).toEqual({ x: 64, y: 20 })
     expect(seenAt(beak, -1)).toBeNull()
     expect(stepsOfSeen(aClip('walked'), beak)).toEqual([2, 2, 2, 18])
+  })
+
+  test('its way is a guide, begun where it is seen first and laid over it', () => {
+    const where = { take: FIRST.take, layer: FIRST.drawn, from: 4 }
+    const far = done(rich, [{ kind: 'point.set', id: 'beak', patch: { places: [5, 6, 7].map(i => place(i / 24, i)) } }])
+    const document = done(far, guideAlong(far, far.points.beak as ClipPoint, where, 'g'))
+    const guide = document.guides.g!
+    expect([guide.from, guide.numbers.follows, guide.numbers.x, guide.numbers.y]).toEqual([5, 'beak', 10, 20])
+    expect(guidePlan(document, guide)).toMatchObject({ drawings: [{ name: 'begins' }, { name: 'ends' }] })
+    // It goes along with what is found of the point later.
+    const [op] = withPlaces(document.points.beak!, [place(8 / 24, 8), place(9 / 24, 30)], { after: 7 / 24, before: 1 })
+    expect(guidePlan(done(document, [op!]), guide).drawings).toHaveLength(3)
+    expect(guideAlong(rich, point([]), where, 'g')).toEqual([])
   })
 
   test('a clip goes with its points, and not without them', () => {

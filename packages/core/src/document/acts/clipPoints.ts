@@ -1,7 +1,12 @@
-import { LIMITS, type ClipPoint, type FilmClip, type SeenPlace, type ShotDocument } from '../model/model.ts'
-import { pointsOf } from '../model/seen.ts'
+import { RECIPES } from '../../motion/table.ts'
+import { placeOnLayer } from '../model/carried.ts'
+import { recipeShot } from '../model/guides.ts'
+import { LIMITS, type ClipPoint, type FilmClip, type Guide, type SeenPlace, type ShotDocument } from '../model/model.ts'
+import { pointsOf, wayOfSeen } from '../model/seen.ts'
+import { find } from '../model/table.ts'
 import { BY_HAND } from '../operations/clips.ts'
 import type { Operation } from '../operations/index.ts'
+import { AS_IT_COMES } from './guides.ts'
 
 /** A new point, seen at one place that the hand said. */
 export function addPoint(
@@ -44,6 +49,31 @@ export function withPlaces(
     .sort((a, b) => a.s - b.s)
     .slice(0, LIMITS.placesPerPoint)
   return [{ kind: 'point.set', id: point.id, patch: { places } }]
+}
+
+/**
+ * The way of a point as a guide for a layer of a take, begun where it is seen first from a frame on and laid over it there. Nothing where it is seen on no frame of
+ * the take.
+ */
+export function guideAlong(
+  document: ShotDocument,
+  point: ClipPoint,
+  where: Pick<Guide, 'take' | 'layer' | 'from'>,
+  id: string,
+): Operation[] {
+  const take = find(document.takes, where.take)
+  if (!take) return []
+  const [first] = [where.from, 0].flatMap(from => wayOfSeen(document, point, from, take.length).slice(0, 1))
+  if (!first) return []
+  const at = placeOnLayer(document, take, where.layer, first.frame, first.at)
+  const recipe = 'along'
+  const numbers = {
+    ...RECIPES[recipe].defaults(recipeShot(document)),
+    follows: point.id,
+    x: Math.round(at.x) + 0,
+    y: Math.round(at.y) + 0,
+  }
+  return [{ kind: 'guide.add', guide: { id, recipe, numbers, ...where, from: first.frame, ...AS_IT_COMES } }]
 }
 
 /** Takes a clip away, with the points that are followed through it. */

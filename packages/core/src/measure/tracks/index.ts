@@ -1,5 +1,6 @@
 export * from './arcs.ts'
 export * from './drag.ts'
+export * from './ofMarks.ts'
 export * from './onset.ts'
 export * from './smooth.ts'
 export * from './together.ts'

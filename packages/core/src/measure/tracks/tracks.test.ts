@@ -1,7 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
+import { currentTake, FIRST } from '../../document/index.ts'
+import { richDocument } from '../../document/tests/rich.ts'
 import { offArcs } from './arcs.ts'
 import { dragOf } from './drag.ts'
+import { tracksOfMarks } from './ofMarks.ts'
 import { onsetOf, onsetTable } from './onset.ts'
 import { glideAlike, speedsAlike } from './smooth.ts'
 import { arriveTogether } from './together.ts'
@@ -72,6 +75,21 @@ describe('how a part goes', () => {
       ),
       { seed: 7 },
     )
+  })
+})
+
+describe('marks of drawings', () => {
+  test('go where their drawings are exposed; those on fewer than two drawings are left out', () => {
+    const rich = richDocument()
+    const take = currentTake(rich)
+    const tracks = tracksOfMarks(rich, take, FIRST.drawn)
+    const placed = Object.values(rich.marks).filter(
+      mark => mark.layer === FIRST.drawn && Object.values(rich.drawings).filter(one => one.marks[mark.id]).length > 1,
+    )
+    expect(tracks.map(({ id }) => id)).toEqual(placed.map(({ id }) => id))
+    for (const { places } of tracks) {
+      expect(places.every((place, i) => i === 0 || place.frame > places[i - 1]!.frame)).toBe(true)
+    }
   })
 })
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { addMark, exposures, marksOf, placeMark, plantMark, removeMark, type Mark } from '@unhurried/core/document'
+import { tracksOfMarks } from '@unhurried/core/measure'
 import { Footprints, X } from 'lucide-vue-next'
 import { ElInput, type InputInstance } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -10,6 +11,7 @@ import { useSight } from '../../../stores/sight.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import NumberField from '../../../shared/NumberField.vue'
+import MovementTable from './MovementTable.vue'
 import { oneLine } from '../../../words/oneLine.ts'
 
 /** Named points of the layer, and the quick pass that places them drawing by drawing. */
@@ -22,6 +24,11 @@ const marks = computed(() => (shot.document ? marksOf(shot.document, desk.layerI
 const sheets = computed(() => [
   ...new Set(shot.take ? exposures(shot.take, desk.layerId).map(run => run.drawing as string) : []),
 ])
+/** where the marks go, over the take */
+const tracks = computed(() => {
+  const { document, take } = shot
+  return document && take ? tracksOfMarks(document, take, desk.timedLayer) : []
+})
 const placed = (mark: Mark) => sheets.value.filter(id => shot.drawing(id)?.marks[mark.id]).length
 const fresh = ref('')
 const field = ref<InputInstance | null>(null)
@@ -165,6 +172,7 @@ function takeOff(mark: Mark): void {
         px closed
       </label>
     </div>
+    <MovementTable v-if="tracks.length" :tracks="tracks" />
     <p v-if="!marks.length && !props.commands.get('mark-pass').can()" class="soft">No marks on this layer.</p>
   </div>
 </template>

@@ -1,6 +1,7 @@
 import { counted } from '@unhurried/core/time'
 import type { Component } from 'vue'
 import { useCarried } from '../../../stores/carried.ts'
+import { useClipPoints } from '../../../stores/clipPoints.ts'
 import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useGuides } from '../../../stores/guides.ts'
@@ -10,6 +11,7 @@ import { useMeasure } from '../../../stores/measure.ts'
 import { useSight } from '../../../stores/sight.ts'
 import type { Task } from '../../../stores/drawers.ts'
 import ClipNote from './ClipNote.vue'
+import FollowedNote from './FollowedNote.vue'
 import FindingsNote from './FindingsNote.vue'
 import GuidesNote from './GuidesNote.vue'
 import LightTableNote from './LightTableNote.vue'
@@ -94,6 +96,16 @@ export const DRAWERS = {
     },
     openFor: [],
     show: ClipNote,
+  },
+  followed: {
+    label: 'Followed points',
+    words: 'followed points',
+    says() {
+      const { all, following } = useClipPoints()
+      return following ? 'following' : all.length ? String(all.length) : ''
+    },
+    openFor: [],
+    show: FollowedNote,
   },
   marks: {
     label: 'Marks',

@@ -120,4 +120,13 @@ g {
   stroke: #5f7a3c;
   stroke-width: 2;
 }
+.followed .dot {
+  stroke: var(--soft);
+  stroke-width: 2;
+}
+
+.followed.chosen .dot {
+  fill: transparent;
+  stroke: var(--rust);
+}
 </style>

@@ -27,6 +27,7 @@ import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
 import AidHandles from './AidHandles.vue'
 import { useHands } from '../../../stores/hands.ts'
+import FollowedPaper from './FollowedPaper.vue'
 import GatheredBox from './GatheredBox.vue'
 import GuideHandles from './GuideHandles.vue'
 import HandTwins from './HandTwins.vue'
@@ -297,6 +298,7 @@ const cursor = computed(() => {
     <TraceBox v-if="kit.tool === 'trace' && !playing" :matrix="matrix" />
     <AidHandles v-if="!playing" :matrix="matrix" />
     <GuideHandles v-if="!playing" :matrix="onLayer" />
+    <FollowedPaper v-if="!playing" :matrix="matrix" />
     <PathHandles v-if="!playing" :matrix="matrix" />
     <InForceNote class="in-force" data-over-paper />
     <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" data-over-paper :busy="paper.busy.value" />
