@@ -1,5 +1,5 @@
 import { UsageError } from '../errors.ts'
-import { valueAt, type Grey, type Plane } from './grey.ts'
+import { valueAt, type Grey, type Plane } from '../raster/grey.ts'
 
 /** How much a picture differs from the one before, once what concerns all of it is taken out. */
 export interface Change {

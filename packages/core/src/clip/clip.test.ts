@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { changeBetween, type Change } from './change.ts'
-import type { Grey } from './grey.ts'
+import type { Grey } from '../raster/grey.ts'
 import { frameOver, momentUnder, pictureAt } from './laid.ts'
 import { corrected, holdsOf, readClip, readingInWords, thresholdOf } from './reading.ts'
 

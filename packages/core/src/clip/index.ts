@@ -1,5 +1,5 @@
 export * from './change.ts'
-export * from './grey.ts'
+export type { Grey } from '../raster/grey.ts'
 export * from './laid.ts'
 export * from './reading.ts'
 export * from './tracker.ts'

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import type { Grey } from './grey.ts'
+import type { Grey } from '../raster/grey.ts'
 import { followOn, trackerOf } from './tracker.ts'
 
 const { cos, floor, hypot, imul, max, min, PI, round, sin } = Math

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point.ts'
-import { valueAt, type Grey, type Plane } from './grey.ts'
+import { valueAt, type Grey, type Plane } from '../raster/grey.ts'
 
 /** A square of a picture round a place: brightness less its mean, and how strong it is. Side 2·REACH + 1. */
 interface Patch {

@@ -1,0 +1,7 @@
+export * from './align.ts'
+export * from './light.ts'
+export * from './paper.ts'
+export * from './parts.ts'
+export * from './pegs.ts'
+export * from './similarity.ts'
+export * from './smaller.ts'
