@@ -85,7 +85,7 @@ const toDrawing = (state: State, of: Weighed, to: Weighed): Matrix => {
     turnRad: state.turn,
     scale: exp(state.grow),
   }
-  return after(matrixOfSimilarity(turned), [1, 0, 0, 1, -to.x, -to.y])
+  return after([1, 0, 0, 1, -to.x, -to.y], matrixOfSimilarity(turned))
 }
 
 /** How alike both are where the reference is looked at through a map: −1 to 1. */
@@ -213,7 +213,7 @@ export function alignedOn(reference: Grey, drawing: Grey): Laid {
     })
     const found = tried.reduce((x, y) => (y.alike > x.alike ? y : x))
     best = { state: found.state, per: a.by }
-    const through = after(after(fromSmall(b.by), toDrawing(found.state, of, to)), toSmall(a.by))
+    const through = after(after(toSmall(a.by), toDrawing(found.state, of, to)), fromSmall(b.by))
     end = { matrix: inverse(through) ?? end.matrix, alike: found.alike }
   })
   return end

@@ -93,18 +93,25 @@ export function partsOf(ink: Grey, how: Parting): Box[] {
     .slice(0, MOST_PARTS)
 }
 
-/** The ink in a box with a margin round it, and nothing of what lies beyond; pixels outside the picture are blank. */
+/** The ink in a box, with a blank margin round it; and where the upper left of it lies. What lies beyond the box, and beyond the picture, is blank. */
 export function cutOut(
   { width, height, data }: Grey,
   box: Box,
   marginPx: number,
 ): { readonly grey: Grey; readonly at: Point } {
-  const [left, top] = [round(box.left) - marginPx, round(box.top) - marginPx]
-  const [w, h] = [round(box.right) + marginPx + 1 - left, round(box.bottom) + marginPx + 1 - top]
+  const [left, top, right, bottom] = [box.left, box.top, box.right, box.bottom].map(round) as [
+    number,
+    number,
+    number,
+    number,
+  ]
+  const at = { x: left - marginPx, y: top - marginPx }
+  const [w, h] = [right + marginPx + 1 - at.x, bottom + marginPx + 1 - at.y]
   const out = new Uint8Array(w * h)
-  for (let y = max(0, -top); y < min(h, height - top); y++) {
-    for (let x = max(0, -left); x < min(w, width - left); x++)
-      out[y * w + x] = data[(top + y) * width + left + x] as number
+  for (let y = max(0, top); y <= min(bottom, height - 1); y++) {
+    for (let x = max(0, left); x <= min(right, width - 1); x++) {
+      out[(y - at.y) * w + x - at.x] = data[y * width + x] as number
+    }
   }
-  return { grey: { width: w, height: h, data: out }, at: { x: left, y: top } }
+  return { grey: { width: w, height: h, data: out }, at }
 }

@@ -16,6 +16,16 @@ const SAME_SHARE = 0.04
 
 const { abs, max, min } = Math
 
+/** A mark of registration: its middle, and how far it reaches from there, pixels. */
+export interface SheetMark extends Point {
+  readonly reach: number
+}
+
+const markOf = (blob: Blob): SheetMark => {
+  const [w, h] = sides(blob)
+  return { ...blob.middle, reach: Math.hypot(w, h) / 2 }
+}
+
 const sides = ({ box }: Blob) => [box.right - box.left + 1, box.bottom - box.top + 1] as const
 const fill = (blob: Blob) => blob.area / (sides(blob)[0] * sides(blob)[1])
 
@@ -32,7 +42,7 @@ function isAtEdge(blob: Blob, { width, height }: Grey): boolean {
  * Peg holes: dark and full, round or long, two to four in a row along the edge that has most of them; their middles from left to right, or from above, pixels of
  * the sheet. Fewer than two where there are none.
  */
-export function pegHoles(ink: Grey): Point[] {
+export function pegHoles(ink: Grey): SheetMark[] {
   const holes = blobsOf(ink).filter(blob => {
     const [w, h] = sides(blob)
     return isAtEdge(blob, ink) && fill(blob) >= HOLE_FILL && max(w / h, h / w) <= MOST_SLIM
@@ -43,15 +53,15 @@ export function pegHoles(ink: Grey): Point[] {
     holes.filter(hole => hole.middle.x < EDGE_SHARE * ink.width),
     holes.filter(hole => hole.middle.x > (1 - EDGE_SHARE) * ink.width),
   ]
-    .map(row => row.map(hole => hole.middle))
+    .map(row => row.map(markOf))
     .filter(row => row.length >= 2)
-  const best = rows.reduce<Point[]>((most, row) => (inRow(row).length > inRow(most).length ? row : most), [])
+  const best = rows.reduce<SheetMark[]>((most, row) => (inRow(row).length > inRow(most).length ? row : most), [])
   return inRow(best).slice(0, 4)
 }
 
 /** Of some points those that lie in one row with most others, along it. */
-function inRow(points: readonly Point[]): Point[] {
-  let best: Point[] = []
+function inRow(points: readonly SheetMark[]): SheetMark[] {
+  let best: SheetMark[] = []
   points.forEach((a, i) =>
     points.slice(i + 1).forEach(b => {
       const long = distance(a, b)
@@ -67,13 +77,13 @@ function inRow(points: readonly Point[]): Point[] {
 }
 
 /** Registration crosses: slim, as high as wide, inked along their middle; as they are read. */
-export function crosses(ink: Grey): Point[] {
+export function crosses(ink: Grey): SheetMark[] {
   return blobsOf(ink)
     .filter(blob => {
       const [w, h] = sides(blob)
       return isAtEdge(blob, ink) && fill(blob) <= CROSS_FILL && max(w / h, h / w) < 1.35 && hasArms(blob, ink)
     })
-    .map(blob => blob.middle)
+    .map(markOf)
     .sort((a, b) => a.y - b.y || a.x - b.x)
     .slice(0, 8)
 }
@@ -95,6 +105,20 @@ function hasArms({ box, middle, label, labels }: Blob, { width }: Grey): boolean
     spans(box.right - box.left + 1, (at, by) => (cy + by) * width + box.left + at) > 0.9 &&
     spans(box.bottom - box.top + 1, (at, by) => (box.top + at) * width + cx + by) > 0.9
   )
+}
+
+/** Ink without marks of registration: they are no part of the drawing. */
+export function withoutMarks({ width, height, data }: Grey, marks: readonly SheetMark[]): Grey {
+  const out = data.slice()
+  for (const { x, y, reach } of marks) {
+    const far = reach * 1.15 + 2
+    for (let v = max(0, Math.ceil(y - far)); v <= min(height - 1, y + far); v++) {
+      for (let u = max(0, Math.ceil(x - far)); u <= min(width - 1, x + far); u++) {
+        if (distance({ x: u, y: v }, { x, y }) <= far) out[v * width + u] = 0
+      }
+    }
+  }
+  return { width, height, data: out }
 }
 
 /**

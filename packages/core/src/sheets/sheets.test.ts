@@ -6,7 +6,8 @@ import { alignedOn } from './align.ts'
 import { evened, inkOf, levelsOf } from './light.ts'
 import { paperOf } from './paper.ts'
 import { asRead, cutOut, partsOf } from './parts.ts'
-import { crosses, pairedMarks, pegHoles } from './pegs.ts'
+import { crosses, pairedMarks, pegHoles, withoutMarks } from './pegs.ts'
+import { boxRound, insideSheet, inkThrough, onPaper, registeredOn, type SheetDrawing } from './registered.ts'
 import { fitPoints, similarityOf } from './similarity.ts'
 import { smaller } from './smaller.ts'
 import { heron, moved, photo } from './tests/photo.ts'
@@ -199,5 +200,63 @@ describe('drawings on a sheet', () => {
     expect(by).toBeCloseTo(400 / 150, 9)
     const mean = (one: Grey) => one.data.reduce((sum, value) => sum + value, 0) / one.data.length
     expect(mean(grey)).toBeCloseTo(mean(sheet), 0)
+  })
+})
+
+describe('sheets laid on the first one', () => {
+  const holes = [60, 200, 340].map(x => ({ x, y: 282, r: 7 }))
+  const sheet = { width: 400, height: 300 }
+  function drawing(seed: number, matrix: Matrix): SheetDrawing {
+    const taken = photo({ width: 460, height: 360, lines: heron(seed, 0.4), holes, matrix, sheet, seed, uneven: 0.3 })
+    const corners = paperOf(taken)!
+    const ink = insideSheet(inked(taken), corners, 4)
+    const [box] = partsOf(withoutMarks(ink, pegHoles(ink)), 'whole')
+    return { ink, box: box!, corners }
+  }
+  const [one, two] = [moved(1.5, 1, 30, 28), moved(-2, 0.96, 34, 31)]
+  const [first, other] = [drawing(1, one), drawing(2, two)]
+
+  test('by each way they come to lie alike: a place of the other sheet lands on the same place of the first', () => {
+    for (const how of ['one another', 'peg holes', 'edges'] as const) {
+      const { matrix, lost, marks, alike } = registeredOn(first, other, how)
+      const far = [60, 200, 330].flatMap(x =>
+        [60, 150, 240].map(y => distance(map(matrix, map(two, { x, y })), map(one, { x, y }))),
+      )
+      expect(Math.max(...far)).toBeLessThan(how === 'edges' ? 1 : 0.9)
+      expect(lost).toBe(false)
+      expect(how === 'one another' ? alike! > 0.7 : marks!.offPx < 0.8).toBe(true)
+    }
+    expect(registeredOn(first, first, 'peg holes')).toMatchObject({ matrix: [1, 0, 0, 1, 0, 0], lost: false })
+  })
+
+  test('what cannot be laid so lies in the middle of the first, and says so', () => {
+    const { matrix, lost } = registeredOn(first, other, 'crosses')
+    expect(lost).toBe(true)
+    const [a, b] = [first.box, other.box]
+    expect(map(matrix, { x: (b.left + b.right) / 2, y: 0 }).x).toBeCloseTo((a.left + a.right) / 2, 6)
+    expect(registeredOn(first, other, 'as they lie').lost).toBe(false)
+  })
+
+  test('peg holes are no part of the drawing, and nothing of the table is', () => {
+    expect(first.box.bottom).toBeLessThan(map(one, { x: 0, y: 272 }).y)
+    const { ink } = first
+    expect(ink.data[3 * ink.width + 3]).toBe(0)
+  })
+
+  test('the sheet lies on the paper of the shot, or what is drawn in its middle', () => {
+    const paper = { width: 1280, height: 720 }
+    const whole = onPaper(paper, first)
+    // 400 × 300 on 1280 × 720: 960 wide, with 160 to either side.
+    const corner = map(whole, map(one, { x: 0, y: 0 }))
+    expect([corner.x, corner.y]).toEqual([expect.closeTo(160, -0.5), expect.closeTo(0, -0.5)])
+    const box = boxRound([{ box: first.box, matrix: [1, 0, 0, 1, 0, 0] }])
+    const fitted = onPaper(paper, { corners: null, box })
+    const [tl, br] = [map(fitted, { x: box.left, y: box.top }), map(fitted, { x: box.right, y: box.bottom })]
+    expect(tl.x + br.x).toBeCloseTo(1280, 6)
+    expect(tl.y + br.y).toBeCloseTo(720, 6)
+    expect(Math.max((br.x - tl.x) / 1280, (br.y - tl.y) / 720)).toBeCloseTo(0.8, 6)
+    const laid = inkThrough(first.ink, fitted, paper)
+    expect(laid.data.some(value => value > 200)).toBe(true)
+    expect(inkThrough(first.ink, [0, 0, 0, 0, 0, 0], paper).data.some(value => value > 0)).toBe(false)
   })
 })
