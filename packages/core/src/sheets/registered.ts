@@ -13,8 +13,10 @@ export type Registration = (typeof REGISTRATIONS)[number]
 
 /** A drawing on a sheet. All in pixels of its photograph. */
 export interface SheetDrawing {
-  /** the ink of all of the sheet */
+  /** the ink of the sheet */
   readonly ink: Grey
+  /** the marks on it by which it is registered, where it is by marks */
+  readonly marks: readonly SheetMark[]
   readonly box: Box
   readonly corners: Corners | null
 }
@@ -65,7 +67,7 @@ export function registeredOn(first: SheetDrawing, drawing: SheetDrawing, how: Re
     const fit = drawing.corners && first.corners && fitPoints(drawing.corners, first.corners)
     return fit ? { matrix: fit.matrix, marks: { count: 4, offPx: fit.offPx }, alike: null, lost: false } : middle
   }
-  const fit = pairedMarks(marksOfSheet(drawing.ink, how), marksOfSheet(first.ink, how))
+  const fit = pairedMarks(drawing.marks, first.marks)
   return fit ? { matrix: fit.matrix, marks: { count: fit.count, offPx: fit.offPx }, alike: null, lost: false } : middle
 }
 

@@ -93,13 +93,15 @@ export interface PicturesFrom {
   readonly frame: number
   readonly holdFrames: number
   readonly role: Role
+  /** places of the pictures in the order they are shown, each as often as it is named; one after the other unless told */
+  readonly order?: readonly number[]
 }
 
 /** Pictures as drawings of their own, one after the other from a frame on; what lies there is treated as the manner says. */
 export function picturesInTurn(
   document: ShotDocument,
   take: Take,
-  { layer, frame, holdFrames, role }: PicturesFrom,
+  { layer, frame, holdFrames, role, order }: PicturesFrom,
   all: readonly BroughtIn[],
   manner: Manner,
   newId: () => string,
@@ -107,15 +109,24 @@ export function picturesInTurn(
   const taken: number[] = []
   const first: Operation[] = []
   let at = frame
-  const runs = all.map((one): Run => {
-    const number = freeNumber(document, layer, at, taken)
-    taken.push(number)
-    const elements = Object.fromEntries(elementsOf(document, null, [one], newId).map(element => [element.id, element]))
-    const drawing: Drawing = { id: newId(), layer, number, role, elements, marks: {} }
-    first.push({ kind: 'drawing.add', drawing })
+  const drawn = new Map<number, string>()
+  const runs = (order ?? all.map((_, i) => i)).flatMap((place): Run[] => {
+    const one = all[place]
+    if (!one) return []
     const frames = one.frames ?? holdFrames
+    const known = drawn.get(place)
+    if (known === undefined) {
+      const number = freeNumber(document, layer, at, taken)
+      taken.push(number)
+      const elements = Object.fromEntries(
+        elementsOf(document, null, [one], newId).map(element => [element.id, element]),
+      )
+      const drawing: Drawing = { id: newId(), layer, number, role, elements, marks: {} }
+      first.push({ kind: 'drawing.add', drawing })
+      drawn.set(place, drawing.id)
+    }
     at += frames
-    return { drawing: drawing.id, frames }
+    return [{ drawing: drawn.get(place) as string, frames }]
   })
   const to = Math.min(take.length, frame + lengthOf(runs))
   const change = stretchChange(take, layer, frame, to, () => runs, manner)

@@ -6,6 +6,7 @@ import DeskAnswer from './panels/DeskAnswer.vue'
 import DeskMargin from './margin/DeskMargin.vue'
 import DeskTray from './tray/DeskTray.vue'
 import ExposureSheet from './sheet/ExposureSheet.vue'
+import SheetsPanel from './sheets/SheetsPanel.vue'
 import HistoryPanel from './panels/HistoryPanel.vue'
 import KeySheet from '../../shared/KeySheet.vue'
 import LayersPanel from './panels/LayersPanel.vue'
@@ -22,6 +23,7 @@ import { useComeBack } from '../../keys/comeBack.ts'
 import { useKeys } from '../../keys/listen.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useKit } from '../../stores/kit.ts'
+import { usePhotographs } from '../../stores/photographs.ts'
 import { useSight } from '../../stores/sight.ts'
 import { useAsking } from '../../stores/asking.ts'
 import { useFlip } from '../../stores/flip.ts'
@@ -42,6 +44,7 @@ const stage = ref<InstanceType<typeof PaperStage> | null>(null)
 const keysShown = ref(false)
 const layersShown = ref(false)
 const historyShown = ref(false)
+const photographs = usePhotographs()
 const actsShown = ref(false)
 const bitmaps = useShelves().here
 const playFrame = shallowRef<number | null>(null)
@@ -198,6 +201,7 @@ onBeforeUnmount(stop)
     <DeskAnswer v-if="!sight.bare" class="answers" data-over-paper />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
     <LayersPanel v-model="layersShown" />
+    <SheetsPanel v-model="photographs.shown" :files="photographs.files" />
     <HistoryPanel v-model="historyShown" :bitmaps="bitmaps" />
     <ElDialog v-model="actsShown" title="Marked frames" width="700px" align-center append-to-body destroy-on-close>
       <SheetActsPanel :commands="commands" wide />

@@ -8,6 +8,7 @@ import { SHEET_SHAPES, type SheetShape } from '../../stores/settings.ts'
 import { useShot } from '../../stores/shot.ts'
 import { useClips } from '../../stores/clips.ts'
 import { useSound } from '../../stores/sound.ts'
+import { usePhotographs } from '../../stores/photographs.ts'
 import { useSight } from '../../stores/sight.ts'
 import { TOOL_NAMES, TOOLS } from '../../tools/table.ts'
 import { EXPOSURES } from '../../words/exposures.ts'
@@ -192,6 +193,7 @@ function sheetLines({ acts, room }: CommandPort): CommandLine[] {
   const shot = useShot()
   const desk = useDesk()
   const sight = useSight()
+  const photographs = usePhotographs()
   const { sheet } = acts
   const { draws, edits } = usePermits(room)
   return [
@@ -238,6 +240,7 @@ function sheetLines({ acts, room }: CommandPort): CommandLine[] {
     ),
     line('paste-copies', 'paste copies', ['ctrl+shift+v'], () => acts.paste('copy'), edits),
     line('bring-in', 'bring pictures, clips or recordings in', ['shift+b'], acts.bringing.choose, draws),
+    line('photographs', 'photographed sheets, and the camera over them', ['shift+j'], () => photographs.open(), draws),
     line('mark-all', 'mark the whole sheet', ['ctrl+a'], sheet.markAll),
     line('following', 'later drawings move, or stay', ['p'], () => {
       desk.following = desk.following === 'ripple' ? 'stay' : 'ripple'

@@ -4,9 +4,10 @@ import { onScopeDispose } from 'vue'
 import { newId } from '../../../local/ids.ts'
 import { bringFiles } from '../../../pictures/bringing.ts'
 import type { Brought, BroughtAll } from '../../../protocols/bring.ts'
-import { useAsking } from '../../../stores/asking.ts'
+import { useAsking, type Choice } from '../../../stores/asking.ts'
 import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
+import { usePhotographs } from '../../../stores/photographs.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { isMedia, useSoundActs } from '../../../stores/soundActs.ts'
 import { useLaying } from './layPictures.ts'
@@ -25,6 +26,7 @@ export function useBringing() {
   const desk = useDesk()
   const sounds = useSoundActs()
   const clips = useClips()
+  const photographs = usePhotographs()
   // What is still being read when the desk, or the shot, is left is not wanted any more.
   onScopeDispose(() => round++, true)
 
@@ -85,7 +87,7 @@ export function useBringing() {
     if (!isWanted()) return
     asking.drop()
     if (all.out.length) shot.notice = outInWords(all.out)
-    if (all.pictures.length) offer(all)
+    if (all.pictures.length) offer(all, files)
   }
 
   function stop(): void {
@@ -94,7 +96,7 @@ export function useBringing() {
     asking.tell('bringing in: stopped, nothing was done')
   }
 
-  function offer({ pictures }: BroughtAll): void {
+  function offer({ pictures }: BroughtAll, files: readonly File[]): void {
     const [first] = pictures
     const fps = shot.document?.format.fps ?? 24
     if (!first) return
@@ -108,8 +110,21 @@ export function useBringing() {
       return { id, widthPx, heightPx, was, frames: frames[i] ?? null }
     })
     const label = all.length === 1 ? oneLine(first.name) : counted(all.length, 'picture')
-    asking.ask({ label, why: sizeInWords(pictures), choices: laying.choices({ all, samples, label }) })
+    asking.ask({
+      label,
+      why: sizeInWords(pictures),
+      choices: [...laying.choices({ all, samples, label }), asPhotographs(files)],
+    })
   }
+
+  /** They are photographs of paper: what is drawn on it is wanted, and not the picture. */
+  const asPhotographs = (files: readonly File[]): Choice => ({
+    words: 'they are photographed sheets: ink them, cut them, lay them on one another',
+    take() {
+      asking.drop()
+      photographs.open(files)
+    },
+  })
 
   return { choose, bring }
 }

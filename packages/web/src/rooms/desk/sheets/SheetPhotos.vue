@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { ArrowDown, ArrowUp, Camera, ImagePlus, RotateCcw, X } from 'lucide-vue-next'
+import BitmapView from './BitmapView.vue'
+import type { Sheet, Sheets } from './useSheets.ts'
+
+/** The photographs in their order: added, taken by a camera, taken again, put elsewhere, let go. */
+const props = defineProps<{ sheets: Sheets; sheet: Sheet | null; camera: boolean }>()
+const emit = defineEmits<{ look: [id: string]; camera: []; again: [id: string] }>()
+
+function choose(): void {
+  const input = document.createElement('input')
+  input.type = 'file'
+  input.multiple = true
+  input.accept = 'image/*'
+  input.onchange = () => void props.sheets.add([...(input.files ?? [])].map(file => ({ name: file.name, blob: file })))
+  input.click()
+}
+</script>
+
+<template>
+  <div>
+    <button class="plain word" @click="choose"><ImagePlus :size="15" aria-hidden="true" /> add photographs</button>
+    <button class="plain word" :aria-pressed="camera" @click="emit('camera')">
+      <Camera :size="15" aria-hidden="true" /> {{ camera ? 'leave the camera' : 'take by camera' }}
+    </button>
+    <ol>
+      <li v-for="(one, i) in sheets.sheets.value" :key="one.id" :class="{ on: one.id === sheet?.id && !camera }">
+        <button class="plain look" :aria-label="`Look at ${one.name}`" @click="emit('look', one.id)">
+          <BitmapView :bitmap="one.taken.seen" :width="150" />
+          <span>{{ i + 1 }} · {{ one.name }}</span>
+        </button>
+        <span class="acts">
+          <button class="plain" :aria-label="`${one.name} earlier`" :disabled="i === 0" @click="sheets.move(one, -1)">
+            <ArrowUp :size="14" />
+          </button>
+          <button
+            class="plain"
+            :aria-label="`${one.name} later`"
+            :disabled="i === sheets.sheets.value.length - 1"
+            @click="sheets.move(one, 1)"
+          >
+            <ArrowDown :size="14" />
+          </button>
+          <button
+            class="plain"
+            :aria-label="`Take ${one.name} again`"
+            title="Take it again by camera"
+            @click="emit('again', one.id)"
+          >
+            <RotateCcw :size="14" />
+          </button>
+          <button class="plain" :aria-label="`Let ${one.name} go`" @click="sheets.remove(one)"><X :size="14" /></button>
+        </span>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.word {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-height: 28px;
+  padding: 0;
+  color: var(--green);
+}
+
+ol {
+  list-style: none;
+  padding: 0;
+  margin-top: 6px;
+}
+
+li {
+  padding: 6px 4px;
+  border-top: 1px solid var(--rule);
+  font-size: 12px;
+}
+
+li.on {
+  background: var(--green-wash);
+}
+
+.look {
+  display: block;
+  width: 100%;
+  padding: 0;
+  text-align: left;
+}
+
+.look span {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.acts {
+  display: flex;
+}
+
+.acts button {
+  min-width: 26px;
+  min-height: 24px;
+  padding: 0;
+  line-height: 0;
+  color: var(--soft);
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { boilOrder } from '@unhurried/core/motion'
+import { picturesInTurn, picturesOnLayer, roomOf, type BroughtIn, type Manner } from '@unhurried/core/document'
+import { counted, readLength } from '@unhurried/core/time'
+import { ElButton, ElInput } from 'element-plus'
+import { computed, ref } from 'vue'
+import { newId } from '../../../local/ids.ts'
+import { useAsking } from '../../../stores/asking.ts'
+import { useDesk } from '../../../stores/desk.ts'
+import { useKit } from '../../../stores/kit.ts'
+import { useShot } from '../../../stores/shot.ts'
+import { lengthInWords } from '../../../words/lengths.ts'
+import { oneLine } from '../../../words/oneLine.ts'
+import type { Sheets } from './useSheets.ts'
+
+/** Drawings of photographed sheets onto the exposure sheet: held so long, in turn or in an order that shivers. */
+const props = defineProps<{ sheets: Sheets }>()
+const emit = defineEmits<{ done: [] }>()
+const shot = useShot()
+const desk = useDesk()
+const kit = useKit()
+const asking = useAsking()
+const fps = computed(() => shot.document?.format.fps ?? 24)
+const drawings = computed(() => props.sheets.drawings.value)
+const wish = ref('0.2 s')
+const reading = computed(() => readLength(wish.value, fps.value))
+const hold = computed(() => (reading.value.ok ? Math.max(1, reading.value.frames) : null))
+const becomes = computed(() => lengthInWords(reading.value, fps.value))
+const boils = ref(false)
+const name = ref('sheets')
+const mayBoil = computed(() => drawings.value.length >= 3)
+/** How often they are shown one after the other to the end of the take. */
+const order = computed(() => {
+  const count = drawings.value.length
+  if (!boils.value || !mayBoil.value || !hold.value || !shot.take) return undefined
+  const times = Math.max(count, Math.floor((shot.take.length - desk.frame) / hold.value))
+  return boilOrder(count, Math.min(2000, times), 1)
+})
+const frames = computed(() => (order.value?.length ?? drawings.value.length) * (hold.value ?? 0))
+const swatch = computed(() => (shot.document?.swatches[kit.swatch] ? shot.document.swatches[kit.swatch] : null))
+
+async function lay(own: boolean): Promise<void> {
+  const { document, take } = shot
+  if (!document || !take || !hold.value) return
+  const { width: widthPx, height: heightPx } = document.format
+  const bytes = await props.sheets.pictures(swatch.value?.colour ?? '#2f2c28')
+  if (bytes.length === 0 || shot.document?.format !== document.format) return
+  const samples = new Map<string, Uint8Array>()
+  const all = bytes.map((one): BroughtIn => {
+    const id = newId()
+    samples.set(id, one)
+    return { id, widthPx, heightPx, was: { widthPx, heightPx }, frames: null }
+  })
+  const from = {
+    frame: desk.frame,
+    holdFrames: hold.value,
+    role: desk.roleOfNew(),
+    ...(order.value && { order: order.value }),
+  }
+  const layer = { id: newId(), name: oneLine(name.value) || 'sheets', kind: 'drawn' as const }
+  const attempt = (manner: Manner) => {
+    const [now, here] = [shot.document ?? document, shot.take ?? take]
+    return own
+      ? picturesOnLayer(now, here, layer, from, all, { following: 'stay', room: roomOf(manner) }, newId)
+      : picturesInTurn(now, here, { ...from, layer: desk.layerId }, all, manner, newId)
+  }
+  const done = () => own && (desk.layerId = layer.id)
+  asking.act({ label: counted(all.length, 'photographed drawing'), attempt, more: { samples }, done })
+  emit('done')
+}
+</script>
+
+<template>
+  <div class="lay">
+    <p>
+      <b>{{ counted(drawings.length, 'drawing') }}</b>, inked in {{ swatch?.name ?? 'ink' }} on transparency.
+    </p>
+    <label>
+      <span>each held</span>
+      <ElInput v-model="wish" size="small" maxlength="20" aria-label="How long each drawing is held" />
+    </label>
+    <p class="soft">{{ becomes }}</p>
+    <label class="tick" :title="mayBoil ? '' : 'Three drawings at least'">
+      <input v-model="boils" type="checkbox" :disabled="!mayBoil" />
+      shivering: never the same twice running, to the end
+    </label>
+    <p v-if="hold" class="soft">{{ counted(frames, 'frame') }} from frame {{ desk.frame + 1 }} on.</p>
+    <label>
+      <span>layer</span>
+      <ElInput v-model="name" size="small" maxlength="80" aria-label="Name of the layer" />
+    </label>
+    <ElButton type="primary" :disabled="!hold || drawings.length === 0" @click="lay(true)">
+      lay them on a layer of their own
+    </ElButton>
+    <ElButton
+      :disabled="!hold || drawings.length === 0 || !desk.mayEdit || desk.timedLayer !== desk.layerId"
+      @click="lay(false)"
+    >
+      on {{ shot.document?.layers[desk.layerId]?.name ?? 'this layer' }}
+    </ElButton>
+  </div>
+</template>
+
+<style scoped>
+.lay {
+  display: grid;
+  gap: 8px;
+  font-size: 13px;
+}
+
+label {
+  display: grid;
+  grid-template-columns: 70px minmax(0, 1fr);
+  align-items: center;
+  gap: 8px;
+}
+
+.tick {
+  grid-template-columns: auto 1fr;
+}
+
+.tick input {
+  accent-color: var(--green);
+}
+
+.el-button + .el-button {
+  margin-left: 0;
+}
+</style>

@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import SheetCamera from './SheetCamera.vue'
+import SheetLevels from './SheetLevels.vue'
+import SheetPhotos from './SheetPhotos.vue'
+import SheetRegister from './SheetRegister.vue'
+import SheetSeen from './SheetSeen.vue'
+import SheetsLay from './SheetsLay.vue'
+import { useSheets } from './useSheets.ts'
+
+/** The steps from photographs to drawings: each is seen as it was and as it becomes, and can be put right. */
+const props = defineProps<{ files: readonly File[] }>()
+const emit = defineEmits<{ done: [] }>()
+const sheets = useSheets()
+const STEPS = [
+  { step: 'light', words: '1 · light and ink' },
+  { step: 'drawings', words: '2 · drawings' },
+  { step: 'lay', words: '3 · on one another' },
+  { step: 'sheet', words: '4 · onto the sheet' },
+] as const
+type Step = (typeof STEPS)[number]['step']
+const step = ref<Step>('light')
+/** the photograph, and the drawing, that are looked at */
+const sheetId = ref<string | null>(null)
+const key = ref<string | null>(null)
+const sheet = computed(
+  () => sheets.sheets.value.find(one => one.id === sheetId.value) ?? sheets.sheets.value[0] ?? null,
+)
+const drawing = computed(
+  () => sheets.drawings.value.find(one => one.key === key.value) ?? sheets.drawings.value[0] ?? null,
+)
+const camera = ref(false)
+/** a photograph that is taken again by the camera */
+const again = ref<string | null>(null)
+onMounted(() => {
+  if (props.files.length) void sheets.add(props.files.map(file => ({ name: file.name, blob: file })))
+})
+// What was added last is looked at.
+watch(
+  () => sheets.sheets.value.length,
+  (now, before) => now > before && (sheetId.value = sheets.sheets.value.at(-1)?.id ?? null),
+)
+function takeAgain(id: string): void {
+  again.value = id
+  camera.value = true
+}
+async function taken(blob: Blob): Promise<void> {
+  const number = sheets.sheets.value.length + 1
+  await sheets.add([{ name: `sheet ${number}`, blob }], again.value)
+  again.value = null
+}
+/** The last sheet that was taken, to be seen through while the next one is. */
+const last = computed(() => {
+  const at = sheets.sheets.value.findIndex(one => one.id === again.value)
+  return sheets.sheets.value[at > 0 ? at - 1 : sheets.sheets.value.length - 1] ?? null
+})
+</script>
+
+<template>
+  <div class="work" @keydown.stop>
+    <SheetPhotos
+      class="photos"
+      :sheets="sheets"
+      :sheet="sheet"
+      :camera="camera"
+      @look="id => ((sheetId = id), (camera = false))"
+      @camera="camera = !camera"
+      @again="takeAgain"
+    />
+    <SheetCamera
+      v-if="camera"
+      class="middle"
+      :last="last"
+      :again="sheets.sheets.value.find(one => one.id === again)?.name ?? null"
+      :count="sheets.sheets.value.length"
+      :taken="taken"
+    />
+    <SheetSeen
+      v-else
+      class="middle"
+      :sheets="sheets"
+      :sheet="sheet"
+      :drawing="drawing"
+      :step="step"
+      @key="key = $event"
+    />
+    <div class="steps">
+      <nav aria-label="Steps">
+        <button
+          v-for="one in STEPS"
+          :key="one.step"
+          class="plain step"
+          :class="{ on: step === one.step && !camera }"
+          :aria-current="step === one.step ? 'step' : undefined"
+          :disabled="!sheet"
+          @click="((step = one.step), (camera = false))"
+        >
+          {{ one.words }}
+        </button>
+      </nav>
+      <template v-if="sheet && !camera">
+        <SheetLevels v-if="step === 'light'" :sheets="sheets" :sheet="sheet" />
+        <SheetRegister
+          v-else-if="step !== 'sheet'"
+          :sheets="sheets"
+          :sheet="sheet"
+          :drawing="drawing"
+          :step="step"
+          @key="key = $event"
+        />
+        <SheetsLay v-else :sheets="sheets" @done="emit('done')" />
+      </template>
+      <p v-if="sheets.busy.value" class="soft" role="status">{{ sheets.busy.value }}</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.work {
+  display: grid;
+  grid-template: min(66vh, 640px) / 168px minmax(0, 1fr) 268px;
+  gap: 18px;
+}
+
+.photos,
+.steps {
+  min-height: 0;
+  overflow-y: auto;
+}
+
+.middle {
+  min-width: 0;
+  min-height: 0;
+}
+
+nav {
+  display: grid;
+  margin-bottom: 10px;
+  border-bottom: 1px solid var(--rule);
+  padding-bottom: 6px;
+}
+
+.step {
+  min-height: 28px;
+  padding: 0;
+  text-align: left;
+  font-family: var(--serif);
+  font-size: 15px;
+  color: var(--soft);
+}
+
+.step.on {
+  color: var(--ink);
+  font-weight: 700;
+}
+</style>
