@@ -1,6 +1,6 @@
 // Bundles the server with the workspaces it uses; packages from the registry stay outside.
 import { build } from 'esbuild'
-import { copyFile } from 'node:fs/promises'
+import { copyFile, cp } from 'node:fs/promises'
 
 await build({
   entryPoints: ['src/main.ts', 'src/journalWorker.ts', 'src/verify.ts'],
@@ -25,5 +25,6 @@ await build({
   ],
 })
 
-// The made-up film of the demo lies beside what reads it.
+// The made-up film and the photographed sheets of the demo lie beside what reads them.
+await cp('src/demo/heron', 'dist/heron', { recursive: true })
 await copyFile('src/demo/reedWaltz.webm', 'dist/reedWaltz.webm')

@@ -87,8 +87,13 @@ export function levelsOf(sheet: Grey): Levels {
   return { white, black: isEmpty ? max(0, white - 110) : min(white - APART, quantile(dark, 0.25)) }
 }
 
-/** How much ink is where on an evened sheet: 0 none, 255 as dark as ink gets; in between in proportion. */
+/** Fainter than this is the grain of the paper. */
+const FAINT = 14
+
+/** How much ink is where on an evened sheet: 0 none, 255 as dark as ink gets; in between in proportion, and the grain of the paper none. */
 export function inkOf({ width, height, data }: Grey, { white, black }: Levels): Grey {
   const range = max(1, white - black)
-  return { width, height, data: data.map(value => round(255 * max(0, min(1, (white - value) / range)))) }
+  const inked = (value: number) => round(255 * max(0, min(1, (white - value) / range)))
+  const strong = Uint8Array.from({ length: 256 }, (_, value) => (inked(value) < FAINT ? 0 : inked(value)))
+  return { width, height, data: data.map(value => strong[value] as number) }
 }

@@ -7,6 +7,7 @@ import { journalService, type JournalService } from '../services/journal.ts'
 import { mediaService } from '../services/media.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
+import { heronLifts, heronShivers } from './heron.ts'
 import { HOP, hop } from './hop.ts'
 import { hangingLantern, jellyPebbles, mistOverStone, reedInTheWind } from './exercises.ts'
 import { LANTERN, lantern } from './lantern.ts'
@@ -40,6 +41,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   log.info('drawing the demo film, about twenty seconds')
   // What is drawn is worked out first: nothing is left half done where that fails.
   const [hopping, lamp, walking, puff, nut, reeds] = [hop(), lantern(), marching(), stamp(), acornExercise(), waltz()]
+  const [lifting, shivering] = [heronLifts(), heronShivers()]
   const studies = EXERCISES.map(([name, layer, make]) => ({ name, layer, ...make() }))
   const owner = await accounts.create(DEMO_ACCOUNT)
   const journal = journalService(source)
@@ -58,6 +60,8 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   await draw(marsh.id, 'Marching home', MARCHING, 'Tilda', walking)
   await draw(marsh.id, 'The stamp', STAMP, 'face', puff)
   await draw(marsh.id, 'Reed waltz', paperOf(WALTZ), 'rough', reeds)
+  await draw(marsh.id, 'Heron lifts a foot', lifting.paper, 'pencil', lifting.drawn)
+  await draw(marsh.id, 'Heron shivers', shivering.paper, 'pencil', shivering.drawn)
   const exercises = await films.create(owner.id, 'Exercises')
   await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', nut)
   for (const { name, layer, paper, drawn } of studies) await draw(exercises.id, name, paper, layer, drawn)

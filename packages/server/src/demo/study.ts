@@ -143,6 +143,11 @@ export class Study {
     return { batches: this.#batches, samples: this.#samples, recordings: this.#recordings }
   }
 
+  /** Keeps the bytes of a picture that is brought in. */
+  keep(id: string, bytes: Uint8Array): void {
+    this.#samples.set(id, bytes)
+  }
+
   /** Has a recording or clip stored beside the shot. */
   store(recording: Recording): void {
     this.#recordings.push(recording)

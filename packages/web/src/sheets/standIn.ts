@@ -46,7 +46,7 @@ function heron(share: number, seed: number): Place[][] {
 }
 
 /** A soft line through places. */
-function trace(brush: CanvasRenderingContext2D, line: readonly Place[]): void {
+function trace(brush: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, line: readonly Place[]): void {
   brush.beginPath()
   line.forEach((to, i) => {
     const from = line[i - 1]
@@ -57,9 +57,13 @@ function trace(brush: CanvasRenderingContext2D, line: readonly Place[]): void {
   brush.stroke()
 }
 
-/** Paints what the camera sees of a sheet, from 0: paper on a table, a little turned each time, brighter at one side, noisy. */
-export function paintStandIn(brush: CanvasRenderingContext2D, sheet: number): void {
-  const { width, height, sheets } = STAND_IN
+/** Paints what the camera sees of a sheet, from 0: paper on a table, a little turned each time, brighter at one side, noisy. `share` is that of the movement. */
+export function paintStandIn(
+  brush: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+  sheet: number,
+  share = (sheet % STAND_IN.sheets) / STAND_IN.sheets,
+): void {
+  const { width, height } = STAND_IN
   const next = chance(sheet)
   brush.save()
   brush.fillStyle = '#54463a'
@@ -84,7 +88,7 @@ export function paintStandIn(brush: CanvasRenderingContext2D, sheet: number): vo
   brush.strokeStyle = '#4a4640'
   brush.lineWidth = 4
   brush.lineCap = brush.lineJoin = 'round'
-  for (const line of heron(sheet / sheets, sheet)) trace(brush, line)
+  for (const line of heron(share, sheet)) trace(brush, line)
   brush.restore()
   // The lamp stands at the left, above.
   const light = brush.createRadialGradient(260, 180, 80, 420, 360, 1250)
