@@ -8,6 +8,8 @@ export interface TakenSheet {
   readonly heightPx: number
   /** corners of the paper; null where it fills the photograph */
   readonly corners: Corners | null
+  /** by what it can be registered as it seems: marks it has, else what is drawn on it */
+  readonly by: Registration
   /** paper and ink as they were found */
   readonly levels: Levels
   readonly seen: ImageBitmap

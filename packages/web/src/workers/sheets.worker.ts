@@ -27,6 +27,8 @@ const KEPT_PX = 1800
 const FOUND_PX = 1000
 /** The rim of a sheet that is left out: its edge throws a shadow. */
 const RIM_SHARE = 0.008
+/** Ways of registration that a sheet itself asks for. */
+const MARKED = ['peg holes', 'crosses'] as const
 
 interface Kept {
   readonly even: Grey
@@ -86,9 +88,14 @@ async function read(id: string, file: Blob): Promise<TakenSheet> {
   const even = evened(photo)
   // What counts as paper and ink is told by the sheet, and not by the table it lies on.
   const levels = levelsOf(corners ? middleOf(even, corners) : even)
+  const found = smaller(
+    corners ? insideSheet(inkOf(even, levels), corners, RIM_SHARE * width) : inkOf(even, levels),
+    FOUND_PX,
+  )
+  const by = MARKED.find(how => marksOfSheet(found.grey, how).length >= 2) ?? 'one another'
   const blank = { ...even, data: new Uint8Array(0) }
   sheets.set(id, { even, corners, levels: null, ink: blank, small: { grey: blank, by: 1 }, marks: [], drawn: blank })
-  return { widthPx: width, heightPx: height, corners, levels, seen: canvas.transferToImageBitmap() }
+  return { widthPx: width, heightPx: height, corners, by, levels, seen: canvas.transferToImageBitmap() }
 }
 
 function middleOf(even: Grey, corners: Corners): Grey {

@@ -23,7 +23,6 @@ import { useComeBack } from '../../keys/comeBack.ts'
 import { useKeys } from '../../keys/listen.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useKit } from '../../stores/kit.ts'
-import { usePhotographs } from '../../stores/photographs.ts'
 import { useSight } from '../../stores/sight.ts'
 import { useAsking } from '../../stores/asking.ts'
 import { useFlip } from '../../stores/flip.ts'
@@ -44,7 +43,7 @@ const stage = ref<InstanceType<typeof PaperStage> | null>(null)
 const keysShown = ref(false)
 const layersShown = ref(false)
 const historyShown = ref(false)
-const photographs = usePhotographs()
+
 const actsShown = ref(false)
 const bitmaps = useShelves().here
 const playFrame = shallowRef<number | null>(null)
@@ -201,7 +200,7 @@ onBeforeUnmount(stop)
     <DeskAnswer v-if="!sight.bare" class="answers" data-over-paper />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
     <LayersPanel v-model="layersShown" />
-    <SheetsPanel v-model="photographs.shown" :files="photographs.files" />
+    <SheetsPanel />
     <HistoryPanel v-model="historyShown" :bitmaps="bitmaps" />
     <ElDialog v-model="actsShown" title="Marked frames" width="700px" align-center append-to-body destroy-on-close>
       <SheetActsPanel :commands="commands" wide />

@@ -9,7 +9,7 @@ import SheetsLay from './SheetsLay.vue'
 import { useSheets } from './useSheets.ts'
 
 /** The steps from photographs to drawings: each is seen as it was and as it becomes, and can be put right. */
-const props = defineProps<{ files: readonly File[] }>()
+const props = defineProps<{ files: readonly File[]; shown: boolean }>()
 const emit = defineEmits<{ done: [] }>()
 const sheets = useSheets()
 const STEPS = [
@@ -32,9 +32,11 @@ const drawing = computed(
 const camera = ref(false)
 /** a photograph that is taken again by the camera */
 const again = ref<string | null>(null)
-onMounted(() => {
-  if (props.files.length) void sheets.add(props.files.map(file => ({ name: file.name, blob: file })))
-})
+/** Photographs that were brought to the desk are added to those there are. */
+const begin = (files: readonly File[]) =>
+  files.length > 0 && void sheets.add(files.map(file => ({ name: file.name, blob: file })))
+onMounted(() => begin(props.files))
+watch(() => props.files, begin)
 // What was added last is looked at.
 watch(
   () => sheets.sheets.value.length,
@@ -57,7 +59,7 @@ const last = computed(() => {
 </script>
 
 <template>
-  <div class="work" @keydown.stop>
+  <div class="work" @keydown="event => event.key !== 'Escape' && event.stopPropagation()">
     <SheetPhotos
       class="photos"
       :sheets="sheets"
@@ -68,7 +70,7 @@ const last = computed(() => {
       @again="takeAgain"
     />
     <SheetCamera
-      v-if="camera"
+      v-if="camera && shown"
       class="middle"
       :last="last"
       :again="sheets.sheets.value.find(one => one.id === again)?.name ?? null"

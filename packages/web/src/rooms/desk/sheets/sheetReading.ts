@@ -1,8 +1,9 @@
 import type { Box } from '@unhurried/core/geometry'
 import type { Levels, Parting, Registered, Registration } from '@unhurried/core/sheets'
+import type { Remote } from 'comlink'
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { newId } from '../../../local/ids.ts'
-import type { SheetInk, TakenSheet } from '../../../protocols/sheets.ts'
+import type { SheetInk, SheetsProtocol, TakenSheet } from '../../../protocols/sheets.ts'
 import { openedSheets } from '../../../sheets/opened.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { outInWords, type NotIn } from '../../../words/bringing.ts'
@@ -24,6 +25,13 @@ export interface Sheet {
   readonly byHand: boolean
 }
 
+/** A drawing on a sheet, and what it is known by. */
+interface Part {
+  readonly sheet: Sheet
+  readonly box: Box
+  readonly key: string
+}
+
 /** Photographs read, inked, their drawings found and laid on one another, in a worker that ends with the work. */
 export function useSheetReading() {
   const shot = useShot()
@@ -34,8 +42,8 @@ export function useSheetReading() {
   const parting = ref<Parting>('whole')
   const by = ref<Registration>('one another')
   const busy = ref('')
-  const laid = shallowRef<ReadonlyMap<string, Registered>>(new Map())
-  let round = 0
+  /** Set once the hand has said by what sheets are registered; until then the first sheet does. */
+  let isChosen = false
 
   const change = (id: string, patch: Partial<Sheet>) =>
     (sheets.value = sheets.value.map(sheet => (sheet.id === id ? { ...sheet, ...patch } : sheet)))
@@ -69,6 +77,7 @@ export function useSheetReading() {
         continue
       }
       const { sheet } = read
+      if (!isChosen && sheets.value.length === 0) by.value = sheet.by
       const fresh: Sheet = { id, name, taken: sheet, levels: sheet.levels, inked: null, boxes: [], byHand: false }
       const old = sheets.value.findIndex(one => one.id === at)
       if (old >= 0) {
@@ -95,22 +104,7 @@ export function useSheetReading() {
     sheets.value.flatMap(sheet => sheet.boxes.map(box => ({ sheet, box, key: keyOf(sheet, box) }))),
   )
 
-  /** Lays every drawing on the first one. */
-  async function register(): Promise<void> {
-    const mine = ++round
-    const now = parts.value
-    if (now.length === 0) return void (laid.value = new Map())
-    busy.value = `laying ${now.length} on one another …`
-    try {
-      const found = await remote.register(
-        now.map(({ sheet, box }) => ({ sheet: sheet.id, box: { ...box } })),
-        by.value,
-      )
-      if (mine === round) laid.value = new Map(now.map(({ key }, i) => [key, found[i] as Registered]))
-    } finally {
-      if (mine === round) busy.value = ''
-    }
-  }
+  const { laid, register } = laying(remote, parts, by, busy)
 
   /** Inks all sheets anew, and lays them anew. */
   async function again(): Promise<void> {
@@ -118,13 +112,57 @@ export function useSheetReading() {
       busy.value = 'looking for drawings …'
       await ink(id)
     }
-    await register()
+    await register(true)
   }
   watch(parting, () => {
     sheets.value = sheets.value.map(sheet => ({ ...sheet, byHand: false }))
     void again()
   })
-  watch(by, () => void again())
+  watch(by, () => sheets.value.length > 0 && void again())
 
-  return { remote, sheets, parting, by, busy, parts, laid, change, ink, add, letGo, register }
+  const setBy = (to: Registration) => {
+    isChosen = true
+    by.value = to
+  }
+
+  return { remote, setBy, sheets, parting, by, busy, parts, laid, change, ink, add, letGo, register }
+}
+
+/** Drawings laid on the first of them, by what is wished. */
+function laying(
+  remote: Remote<SheetsProtocol>,
+  parts: { readonly value: readonly Part[] },
+  by: { readonly value: Registration },
+  busy: { value: string },
+) {
+  const laid = shallowRef<ReadonlyMap<string, Registered>>(new Map())
+  let round = 0
+  /** The drawing that all were laid on, and by what: as long as these are the same, what was laid stays laid. */
+  let laidOn = ''
+
+  /** Lays the drawings on the first one that are not yet; all of them where something about them has changed. */
+  async function register(all = false): Promise<void> {
+    const mine = ++round
+    const now = parts.value
+    const [first] = now
+    if (!first) return void (laid.value = new Map())
+    const on = `${by.value} ${first.key}`
+    const known = all || on !== laidOn ? new Map<string, Registered>() : laid.value
+    const left = now.filter(({ key }) => !known.has(key))
+    busy.value = `laying ${left.length} on the first one …`
+    try {
+      const wished = left.some(({ key }) => key === first.key) ? left : [first, ...left]
+      const found = await remote.register(
+        wished.map(({ sheet, box }) => ({ sheet: sheet.id, box: { ...box } })),
+        by.value,
+      )
+      if (mine !== round) return
+      laidOn = on
+      laid.value = new Map([...known, ...wished.map(({ key }, i) => [key, found[i] as Registered] as const)])
+    } finally {
+      if (mine === round) busy.value = ''
+    }
+  }
+
+  return { laid, register }
 }

@@ -1,13 +1,6 @@
 import type { Box, Matrix } from '@unhurried/core/geometry'
 import { after, centreOf, map, rotation, scaling, translation } from '@unhurried/core/geometry'
-import {
-  boxRound,
-  onPaper,
-  type Levels,
-  type Parting,
-  type Registered,
-  type Registration,
-} from '@unhurried/core/sheets'
+import { boxRound, onPaper, type Levels, type Parting, type Registered } from '@unhurried/core/sheets'
 import { computed, shallowRef } from 'vue'
 import { useShot } from '../../../stores/shot.ts'
 import { useSheetReading, type Sheet } from './sheetReading.ts'
@@ -37,7 +30,7 @@ export interface LaidPart {
 /** Photographed sheets from the photograph to drawings, step by step, each of which can be put right. */
 export function useSheets() {
   const shot = useShot()
-  const { remote, sheets, parting, by, busy, parts, laid, change, ink, add, letGo, register } = useSheetReading()
+  const { remote, setBy, sheets, parting, by, busy, parts, laid, change, ink, add, letGo, register } = useSheetReading()
   const nudges = shallowRef<ReadonlyMap<string, Nudge>>(new Map())
 
   const drawings = computed<LaidPart[]>(() =>
@@ -74,7 +67,7 @@ export function useSheets() {
     busy,
     drawings,
     setParting: (to: Parting) => void (parting.value = to),
-    setBy: (to: Registration) => void (by.value = to),
+    setBy,
     toPaper,
     paper: computed(() => shot.document?.format ?? { width: 16, height: 9, fps: 24, paper: '#fdfaf3' }),
     add,
@@ -109,7 +102,7 @@ export function useSheets() {
     /** Looks for the drawings of a sheet again. */
     findAgain(sheet: Sheet) {
       change(sheet.id, { byHand: false })
-      void ink(sheet.id).then(register)
+      void ink(sheet.id).then(() => register())
     },
     nudge: (key: string, by: Partial<Nudge>) =>
       (nudges.value = new Map([...nudges.value, [key, { ...STILL, ...nudges.value.get(key), ...by }]])),

@@ -1,0 +1,198 @@
+import { readFileSync } from 'node:fs'
+import type { Page } from 'playwright/test'
+import { documentNow, enter, expect, newShot, openDesk, safe, test } from './world.ts'
+
+test.describe.configure({ timeout: 120_000 })
+test.beforeEach(({ page }) => void page.on('filechooser', () => undefined))
+
+/** No camera is to be had in this browser, whatever the machine has. */
+const withoutCamera = (page: Page) =>
+  page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('there is none', 'NotFoundError'))
+  })
+const panel = (page: Page) => page.getByRole('dialog', { name: 'Photographed sheets' })
+const rested = (page: Page) => expect(panel(page).getByRole('status')).toHaveCount(0, { timeout: 60_000 })
+
+/** Photographs that are painted in the page: a few loose marks on paper that is darker to one side. */
+const painted = (page: Page, marks: readonly [x: number, y: number][], type = 'image/jpeg') =>
+  page.evaluate(
+    async ({ marks: places, type: form }) => {
+      const canvas = new OffscreenCanvas(800, 600)
+      const brush = canvas.getContext('2d')!
+      const light = brush.createLinearGradient(0, 0, 800, 0)
+      light.addColorStop(0, '#f2efe8')
+      light.addColorStop(1, '#8f8b84')
+      brush.fillStyle = light
+      brush.fillRect(0, 0, 800, 600)
+      brush.lineWidth = 5
+      brush.strokeStyle = '#333'
+      for (const [x, y] of places) {
+        brush.beginPath()
+        brush.ellipse(x, y, 50, 34, 0.4, 0, 7)
+        brush.moveTo(x - 30, y)
+        brush.lineTo(x + 30, y + 12)
+        brush.stroke()
+      }
+      const blob = await canvas.convertToBlob({ type: form, quality: 0.9 })
+      return [...new Uint8Array(await blob.arrayBuffer())]
+    },
+    { marks, type },
+  )
+
+test('sheets taken one by one by the stand-in for a camera are registered by their holes and laid as drawings; one is taken again', async ({
+  page,
+  world,
+}) => {
+  await withoutCamera(page)
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 48 })
+  await openDesk(page, world, shot)
+  await page.keyboard.press('Shift+J')
+  const work = panel(page)
+  await expect(work).toContainText('Photograph your sheets')
+  await work.getByRole('button', { name: 'take by camera' }).click()
+  for (let sheet = 1; sheet <= 3; sheet++) {
+    await work.getByRole('button', { name: `take sheet ${sheet}` }).click()
+    await expect(work.getByRole('listitem')).toHaveCount(sheet, { timeout: 30_000 })
+  }
+  // One is taken again: it keeps its place and its name.
+  await work.getByRole('button', { name: 'Take sheet 2 again', exact: true }).click()
+  await work.getByRole('button', { name: 'take sheet 2 again', exact: true }).click()
+  await expect(work.getByRole('button', { name: 'take sheet 4' })).toBeVisible({ timeout: 30_000 })
+  await expect(work.getByRole('listitem')).toHaveCount(3)
+  await rested(page)
+  // Shut by mistake, nothing is lost.
+  await page.keyboard.press('Escape')
+  await expect(work).toBeHidden()
+  await page.keyboard.press('Shift+J')
+  await expect(work.getByRole('listitem')).toHaveCount(3)
+
+  // The holes were found by themselves; each drawing says how well it lies.
+  await work.getByRole('button', { name: '3 · on one another' }).click()
+  await expect(work.getByRole('radio', { name: 'peg holes' })).toBeChecked()
+  await expect(work).toContainText('3 marks found on this sheet.')
+  await work.getByRole('button', { name: 'The drawing after', exact: true }).click()
+  const told = work.getByText(/3 marks brought together, at most [\d.]+ px off/)
+  await expect(told).toBeVisible()
+  expect(Number(/most ([\d.]+) px/.exec(await told.innerText())![1])).toBeLessThan(1)
+  // Put right by hand, by keys.
+  await work.getByRole('application').focus()
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect(work.getByLabel('By hand, right, px')).toHaveValue('10')
+  await page.keyboard.press('Shift+ArrowLeft')
+
+  await work.getByRole('button', { name: '4 · onto the sheet' }).click()
+  await expect(work).toContainText('4.8 frames: becomes 5 frames')
+  await work.getByLabel('Name of the layer').fill('heron')
+  await work.getByRole('button', { name: 'lay them on a layer of their own' }).click()
+  await expect(work).toBeHidden()
+  await safe(page)
+  const document = await documentNow(page, world, shot)
+  const layer = Object.entries(document.layers).find(([, one]) => one.name === 'heron')![0]
+  const drawings = Object.entries(document.drawings).filter(([, one]) => one.layer === layer)
+  expect(drawings).toHaveLength(3)
+  expect(drawings.flatMap(([, one]) => Object.values(one.elements).map(element => element.kind))).toEqual([
+    'picture',
+    'picture',
+    'picture',
+  ])
+  const runs = document.takes[document.current]!.columns[layer]!
+  expect(runs.slice(0, 3).map(run => run.frames)).toEqual([5, 5, 5])
+  await page.keyboard.press('Control+Z')
+  await safe(page)
+  expect(Object.values((await documentNow(page, world, shot)).layers).some(one => one.name === 'heron')).toBe(false)
+})
+
+test('one photograph with loose drawings: found, corrected, laid on one another, shivering to the end', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 60 })
+  await openDesk(page, world, shot)
+  const buffer = Buffer.from(await painted(page, [[140, 130], [400, 120], [640, 140], [160, 420]])) // prettier-ignore
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Shift+B')])
+  await chooser.setFiles([
+    { name: 'post.jpg', mimeType: 'image/jpeg', buffer },
+    { name: 'page.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('<html>no picture</html>') },
+  ])
+  // Among the ways to bring a picture in: it is a photograph of paper.
+  await page.getByRole('button', { name: /^they are photographed sheets/ }).click()
+  const work = panel(page)
+  await expect(page.getByText(/page\.jpg” is no picture/).first()).toBeVisible({ timeout: 30_000 })
+  await rested(page)
+  await work.getByRole('button', { name: '2 · drawings' }).click()
+  await work.getByRole('radio', { name: 'loose, anywhere' }).click()
+  await expect(work).toContainText('4 drawings on this sheet')
+  await rested(page)
+  await work.getByRole('button', { name: 'Leave drawing 4 out' }).click()
+  await expect(work).toContainText('3 drawings on this sheet')
+  // A box dragged round it brings it back.
+  const sight = (await work.getByRole('application').boundingBox())!
+  const scale = Math.min(sight.width / 800, sight.height / 600)
+  const [left, top] = [sight.x + (sight.width - 800 * scale) / 2, sight.y + (sight.height - 600 * scale) / 2]
+  await page.mouse.move(left + 90 * scale, top + 370 * scale)
+  await page.mouse.down()
+  await page.mouse.move(left + 230 * scale, top + 470 * scale, { steps: 4 })
+  await page.mouse.up()
+  await expect(work).toContainText('4 drawings on this sheet')
+  await rested(page)
+
+  await work.getByRole('button', { name: '3 · on one another' }).click()
+  for (let i = 0; i < 3; i++) await work.getByRole('button', { name: 'The drawing after', exact: true }).click()
+  await expect(work.getByText(/\d+ % of the ink on ink/)).toBeVisible()
+  await work.getByRole('button', { name: '4 · onto the sheet' }).click()
+  await work.getByLabel('How long each drawing is held').fill('4')
+  await work.getByLabel(/shivering/).check()
+  await expect(work).toContainText('60 frames from frame 1 on')
+  await work.getByRole('button', { name: 'lay them on a layer of their own' }).click()
+  await expect(work).toBeHidden()
+  await safe(page)
+  const document = await documentNow(page, world, shot)
+  const layer = Object.entries(document.layers).find(([, one]) => one.name === 'sheets')![0]
+  const runs = document.takes[document.current]!.columns[layer]!
+  expect(runs).toHaveLength(15)
+  expect(runs.every(({ frames, drawing }, i) => frames === 4 && drawing !== runs[i - 1]?.drawing)).toBe(true)
+  expect(new Set(runs.map(run => run.drawing)).size).toBe(4)
+})
+
+test('hostile and empty photographs are told in a sentence, and nothing is half there', async ({ page, world }) => {
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  const whole = Buffer.from(await painted(page, [[300, 300]]))
+  const [png] = [readFileSync(new URL('../packages/server/src/demo/heron/lifts1.png', import.meta.url))]
+  // Its head says that it has a hundred million pixels.
+  const huge = Buffer.from(png)
+  huge.writeUInt32BE(10_000, 16)
+  huge.writeUInt32BE(10_000, 20)
+  await page.keyboard.press('Shift+J')
+  const work = panel(page)
+  const add = async (name: string, buffer: Buffer) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      work.getByRole('button', { name: 'add photographs' }).click(),
+    ])
+    await chooser.setFiles([{ name, mimeType: 'image/jpeg', buffer }])
+  }
+  for (const [name, buffer, why] of [
+    ['nothing.jpg', Buffer.alloc(0), /nothing in it/],
+    ['cut.jpg', whole.subarray(0, 400), /broken, or cut off/],
+    ['huge.png', huge, /too large/],
+    ['drawn.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'), /no picture/],
+  ] as const) {
+    await add(name, buffer)
+    await expect(page.getByText(why).first()).toBeVisible({ timeout: 30_000 })
+  }
+  await expect(work.getByRole('listitem')).toHaveCount(0)
+  // A blank sheet has no drawing, and nothing can be laid.
+  await add('blank.jpg', Buffer.from(await painted(page, [])))
+  await expect(work.getByRole('listitem')).toHaveCount(1, { timeout: 30_000 })
+  await rested(page)
+  await work.getByRole('button', { name: '4 · onto the sheet' }).click()
+  await expect(work).toContainText('0 drawings')
+  await expect(work.getByRole('button', { name: 'lay them on a layer of their own' })).toBeDisabled()
+  await page.keyboard.press('Escape')
+  await expect(work).toBeHidden()
+  expect(Object.keys((await documentNow(page, world, shot)).drawings)).toEqual([])
+})
