@@ -245,3 +245,25 @@ test('a point is followed through the clip to the pixel, put right by hand, told
   await safe(page)
   expect(await points()).toHaveLength(2)
 })
+
+test('a study of somebody else’s work says so on the shelf, in the send-off, and in the name of its file', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 6 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.5, 0.5, 0.15))
+  await safe(page)
+  await page.getByRole('link', { name: 'Plan' }).click()
+  await page.getByLabel('Whose work the shot is a study of').fill('Old Heron')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('a study of Old Heron, for practice only. The shelf')).toBeVisible()
+  await safe(page)
+  await page.getByRole('link', { name: 'Send off' }).click()
+  await expect(page.getByText('This is a study of Old Heron, for practice only; its file says so.')).toBeVisible()
+  await page.getByRole('button', { name: 'Make the GIF' }).click()
+  await expect(page.getByRole('link', { name: /^Save .*-study-of-old-heron\.gif$/ })).toBeVisible({ timeout: 30_000 })
+  await page.goto(`${world.url}/shelf`)
+  await expect(page.getByText('a study of Old Heron, for practice only')).toBeVisible()
+})

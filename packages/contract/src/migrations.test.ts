@@ -196,6 +196,17 @@ describe('documents and operations of earlier schemas', () => {
     ])
   })
 
+  test('sounds say whose they are, points are followed, and a shot is one’s own until it says otherwise', () => {
+    const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const { points: _points, study: _study, ...rest } = fresh
+    const sound = { id: 's', name: 'voice', mine: true }
+    const old = migrateDocument({ ...rest, sounds: { s: sound }, schema: 9 } as unknown as { schema: number })
+    expect(old).toMatchObject({ schema: DOCUMENT_SCHEMA, points: {}, study: '', sounds: { s: { source: '' } } })
+    expect(migrateOperations([{ kind: 'sound.add', sound }], 9)).toEqual([
+      { kind: 'sound.add', sound: { ...sound, source: '' } },
+    ])
+  })
+
   test('what is of the present schema is left as it is; what is from the future is not read', () => {
     const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
     expect(migrateDocument(fresh)).toBe(fresh)

@@ -16,6 +16,8 @@ export interface StripFacts {
   readonly size: { readonly width: number; readonly height: number }
   readonly paper: string
   readonly count: DrawingCount
+  /** whose work it is redrawn from; none where it is one's own */
+  readonly study: readonly string[]
 }
 export interface StripPicture {
   readonly kind: 'picture'

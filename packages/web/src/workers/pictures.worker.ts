@@ -1,4 +1,4 @@
-import { currentTake, find } from '@unhurried/core/document'
+import { currentTake, studyOf, find } from '@unhurried/core/document'
 import { migrateDocument, unpackStrokes } from '@unhurried/contract'
 import { countDrawings } from '@unhurried/core/work'
 import { drawnIn, paintBitmap, type Look } from '../paint/bitmaps.ts'
@@ -18,7 +18,14 @@ async function strip({ opened, strokes }: StripOrder): Promise<void> {
   const document = migrateDocument(JSON.parse(new TextDecoder().decode(opened)).document)
   const take = currentTake(document)
   const { width, height, fps, paper } = document.format
-  const facts = { fps, frames: take.length, size: { width, height }, paper, count: countDrawings(document, take) }
+  const facts = {
+    fps,
+    frames: take.length,
+    size: { width, height },
+    paper,
+    count: countDrawings(document, take),
+    study: studyOf(document),
+  }
   say({ kind: 'part', part: { kind: 'facts', ...facts } })
 
   const samples = unpackStrokes(strokes)

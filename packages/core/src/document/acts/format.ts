@@ -23,6 +23,9 @@ export const setScale = (px: number, metres: number | null): Operation[] => [
   { kind: 'shot.set', patch: { scale: metres === null ? null : px / metres } },
 ]
 
+/** Says whose work all of the shot is redrawn from; empty where it is one's own. */
+export const markStudy = (source: string): Operation[] => [{ kind: 'shot.set', patch: { study: source } }]
+
 /** Works in another order. */
 export const workWay = (way: WayOfWorking): Operation[] => [{ kind: 'shot.set', patch: { way } }]
 

@@ -4,6 +4,7 @@ import PlanBudget from './PlanBudget.vue'
 import PlanDestinations from './PlanDestinations.vue'
 import PlanFormat from './PlanFormat.vue'
 import PlanNotes from './PlanNotes.vue'
+import PlanStudy from './PlanStudy.vue'
 import PlanSamples from './PlanSamples.vue'
 import PlanSound from './sound/PlanSound.vue'
 import PlanWay from './PlanWay.vue'
@@ -26,6 +27,7 @@ useKeys([
       <PlanFormat />
       <PlanWay />
       <PlanBudget />
+      <PlanStudy />
     </div>
     <div class="column wide">
       <PlanSamples />

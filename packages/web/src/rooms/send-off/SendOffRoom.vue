@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { find, isDelivered, layersInOrder } from '@unhurried/core/document'
+import { find, isDelivered, layersInOrder, studyOf } from '@unhurried/core/document'
 import { counted, secondsLabel } from '@unhurried/core/time'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
@@ -9,6 +9,7 @@ import { FORMAT_NAMES, FORMATS, type FormatName } from '../../send/formats/table
 import { picturesOf } from '../../send/pictures.ts'
 import { startExport, type Running } from '../../send/run.ts'
 import { useShot } from '../../stores/shot.ts'
+import { studyInName, studyInWords } from '../../words/study.ts'
 import { useSound } from '../../stores/sound.ts'
 
 const MOST_TURNS = 100
@@ -57,6 +58,9 @@ const figures = computed(() =>
 )
 const sizes = computed(() => [...new Set([format.value.width, 1280, 640, 320])].filter(w => w <= format.value.width))
 const blanks = computed(() => pictures.value.filter(p => p.blank).reduce((sum, p) => sum + p.frames, 0))
+
+/** Whose work it is redrawn from. */
+const study = computed(() => (shot.document ? studyOf(shot.document) : []))
 
 /** Layers whose way is left out. */
 const pinned = computed(() => {
@@ -112,7 +116,7 @@ async function send(): Promise<void> {
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '')
-    made.value = { name: `${words || 'shot'}.${extension}`, url, bytes: bytes.length }
+    made.value = { name: `${words || 'shot'}${studyInName(study.value)}.${extension}`, url, bytes: bytes.length }
   } catch (error) {
     problem.value = `That did not work: ${(error as Error).message}`
   } finally {
@@ -260,6 +264,7 @@ onBeforeUnmount(() => {
           <dd class="delays">{{ figure.says }}</dd>
         </template>
       </dl>
+      <p v-if="study.length" class="rust">This is {{ studyInWords(study) }}; its file says so.</p>
       <p v-if="pinned" class="soft">
         {{ pinned }} is sent off on the spot: the way it has on the desk is for looking only.
       </p>

@@ -6,6 +6,7 @@ import { Ellipsis, GripVertical } from 'lucide-vue-next'
 import { computed, ref, shallowRef } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { ContactSheet } from '../../stores/contactSheet.ts'
+import { studyInWords } from '../../words/study.ts'
 import ShotThumbnail from './ShotThumbnail.vue'
 
 defineProps<{ shot: ShotCard; mayChange: boolean; mayOrder: boolean; first: boolean; last: boolean }>()
@@ -68,6 +69,7 @@ function chosen(command: Chosen): void {
         {{ counted(sheet.frames, 'frame') }} · {{ secondsLabel(sheet.frames, sheet.fps) }} at {{ sheet.fps }} ·
         {{ sheet.size.width }} × {{ sheet.size.height }}
       </p>
+      <p v-if="sheet?.study.length" class="study">{{ studyInWords(sheet.study) }}</p>
       <p class="soft">{{ progress }}</p>
       <div class="bar" aria-hidden="true"><i :style="{ width: `${share * 100}%` }" /></div>
     </div>
@@ -100,6 +102,10 @@ function chosen(command: Chosen): void {
 .name:hover {
   text-decoration: underline;
   text-underline-offset: 4px;
+}
+
+.study {
+  color: var(--rust);
 }
 
 .el-dropdown {

@@ -7,6 +7,7 @@ import { useMedia } from '../../../stores/media.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useSound } from '../../../stores/sound.ts'
 import { useSoundActs } from '../../../stores/soundActs.ts'
+import { oneLine } from '../../../words/oneLine.ts'
 
 /** One track in figures: where it begins, what of it is heard, how loud, whose it is; and how far it is on its way. */
 const props = defineProps<{ track: Sound; several: string }>()
@@ -99,6 +100,20 @@ const inMB = (bytes: number) => (bytes / MB).toFixed(bytes < 10 * MB ? 1 : 0)
       />
       mine: goes out with the film
     </label>
+    <label v-if="!props.track.mine" title="Somebody else’s is for listening to only">
+      whose
+      <input
+        type="text"
+        class="whose"
+        :value="props.track.source"
+        :maxlength="LIMITS.sourceLength"
+        :disabled="isShut"
+        placeholder="whose it is"
+        aria-label="Whose the sound is"
+        @change="event => change({ source: oneLine((event.target as HTMLInputElement).value) })"
+        @keydown.enter="event => (event.target as HTMLElement).blur()"
+      />
+    </label>
     <button v-if="!isShut" class="plain word" @click="acts.remove(props.track)">take it off</button>
     <p v-if="state?.state === 'opening'" class="soft small" role="status">it is being opened …</p>
     <p v-else-if="state?.state === 'missing'" class="rust small" role="status">
@@ -139,6 +154,17 @@ label {
 
 .loud input {
   width: 90px;
+}
+
+.whose {
+  width: 150px;
+  min-height: 26px;
+  padding: 1px 7px;
+  border: 1px solid var(--rule);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--ink);
+  font: inherit;
 }
 
 input {
