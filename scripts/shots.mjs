@@ -53,12 +53,6 @@ async function takePictures(url) {
   await page.keyboard.press('?')
   await picture('keys')
   await page.keyboard.press('Escape')
-  await desk('Hop between lily pads', 9)
-  await page.keyboard.press('5')
-  await page.keyboard.press('Shift+a')
-  await picture('gathered')
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('1')
   await desk('Lantern', 16)
   await page.getByRole('button', { name: 'for the left hand' }).click()
   await page.getByRole('button', { name: 'Night desk' }).click()
@@ -69,15 +63,6 @@ async function takePictures(url) {
   await desk('Hop between lily pads', 9)
   await page.getByRole('link', { name: 'Send off' }).click()
   await picture('send-off', 1700)
-  await desk('A dropped acorn', 1)
-  await page.getByRole('radio', { name: 'leaf' }).click()
-  await page.keyboard.press('Shift+c')
-  const paper = await page.getByTestId('paper').boundingBox()
-  await page.mouse.move(paper.x + paper.width / 2, paper.y + 0.23 * paper.height)
-  await page.mouse.move(paper.x + paper.width / 2, paper.y + 0.24 * paper.height)
-  await picture('fill')
-  await page.mouse.move(0, 0)
-  await page.keyboard.press('1')
   const guides = page.locator('aside.margin button.title', { hasText: 'guides' })
   await desk('A reed in the wind', 7)
   await guides.click()
@@ -93,6 +78,11 @@ async function takePictures(url) {
   await page.getByRole('button', { name: 'read its timing' }).click()
   await page.getByText(/drawings in 72 frames/).waitFor()
   await picture('clip', 1200)
+  await page.locator('aside.margin button.title', { hasText: /^\s*clip/ }).click()
+  await page.locator('aside.margin button.title', { hasText: 'followed points' }).click()
+  await desk('Reed waltz', 18)
+  await picture('followed', 1200)
+  await sheets(page, desk, picture)
   await desk('Marching home', 5)
   await page.getByRole('button', { name: 'another movement' }).click()
   await picture('guides', 1500)
@@ -101,6 +91,23 @@ async function takePictures(url) {
   await picture('set-aside')
   await upright(browser, url)
   await browser.close()
+}
+
+/** Sheets taken by the stand-in for a camera, one laid on the one before. */
+async function sheets(page, desk, picture) {
+  await desk('Heron lifts a foot', 1)
+  await page.evaluate(() => (navigator.mediaDevices.getUserMedia = () => Promise.reject(new Error('none'))))
+  await page.keyboard.press('Shift+J')
+  await page.getByRole('button', { name: 'take by camera' }).click()
+  for (let sheet = 1; sheet <= 4; sheet++) {
+    await page.getByRole('button', { name: `take sheet ${sheet}` }).click()
+    await page.getByRole('button', { name: `take sheet ${sheet + 1}` }).waitFor()
+  }
+  await page.getByRole('button', { name: '3 · on one another' }).click()
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'The drawing after', exact: true }).click()
+  await page.getByText(/marks brought together/).waitFor()
+  await picture('sheets', 1500)
+  await page.keyboard.press('Escape')
 }
 
 /** The desk as it stands on a tablet, with keys on the screen. */
