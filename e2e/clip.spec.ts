@@ -251,7 +251,7 @@ test('a study of somebody else’s work says so on the shelf, in the send-off, a
   world,
 }) => {
   await enter(page, world)
-  const shot = await newShot(page, world, { frames: 6 })
+  const shot = await newShot(page, world, { name: 'Dusk redrawn', frames: 6 })
   await openDesk(page, world, shot)
   await pen(page, ring(0.5, 0.5, 0.15))
   await safe(page)
@@ -265,5 +265,7 @@ test('a study of somebody else’s work says so on the shelf, in the send-off, a
   await page.getByRole('button', { name: 'Make the GIF' }).click()
   await expect(page.getByRole('link', { name: /^Save .*-study-of-old-heron\.gif$/ })).toBeVisible({ timeout: 30_000 })
   await page.goto(`${world.url}/shelf`)
+  // A strip is painted once its card is seen.
+  await page.getByPlaceholder('find a film or a shot').fill('Dusk redrawn')
   await expect(page.getByText('a study of Old Heron, for practice only')).toBeVisible()
 })

@@ -121,5 +121,33 @@ test('so can what is opened elsewhere', async ({ page, newWorld }) => {
   await (await drawer(page, 'Clip under the paper')).getByRole('button', { name: 'read its timing' }).click()
   await expect(page.getByText('30 drawings in 72 frames')).toBeVisible()
   await look('clip', 'aside.margin')
+  await expect(await drawer(page, 'Followed points')).toContainText('when each part moves')
+  await look('followed points', 'aside.margin')
+  // Photographed sheets, at every step, and the camera.
+  await page.keyboard.press('Shift+J')
+  const work = page.getByRole('dialog', { name: 'Photographed sheets' })
+  await look('no sheet yet', '[role=dialog]')
+  const sheet = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(400, 300)
+    const brush = canvas.getContext('2d')!
+    brush.fillStyle = '#eee'
+    brush.fillRect(0, 0, 400, 300)
+    brush.fillStyle = '#222'
+    brush.fillRect(120, 90, 160, 90)
+    return [...new Uint8Array(await (await canvas.convertToBlob()).arrayBuffer())]
+  })
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    work.getByRole('button', { name: 'add photographs' }).click(),
+  ])
+  await chooser.setFiles([{ name: 'sheet.png', mimeType: 'image/png', buffer: Buffer.from(sheet) }])
+  await expect(work.getByRole('listitem')).toHaveCount(1)
+  for (const step of ['1 · light and ink', '2 · drawings', '3 · on one another', '4 · onto the sheet']) {
+    await work.getByRole('button', { name: step }).click()
+    await look(step, '[role=dialog]')
+  }
+  await work.getByRole('button', { name: 'take by camera' }).click()
+  await expect(work.getByRole('button', { name: 'take sheet 2' })).toBeEnabled()
+  await look('camera', '[role=dialog]')
   expect(found).toEqual({})
 })

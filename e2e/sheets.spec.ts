@@ -142,6 +142,7 @@ test('one photograph with loose drawings: found, corrected, laid on one another,
   for (let i = 0; i < 3; i++) await work.getByRole('button', { name: 'The drawing after', exact: true }).click()
   await expect(work.getByText(/\d+ % of the ink on ink/)).toBeVisible()
   await work.getByRole('button', { name: '4 · onto the sheet' }).click()
+  await work.getByRole('radio', { name: 'traced as shapes' }).click()
   await work.getByLabel('How long each drawing is held').fill('4')
   await work.getByLabel(/shivering/).check()
   await expect(work).toContainText('60 frames from frame 1 on')
@@ -154,6 +155,11 @@ test('one photograph with loose drawings: found, corrected, laid on one another,
   expect(runs).toHaveLength(15)
   expect(runs.every(({ frames, drawing }, i) => frames === 4 && drawing !== runs[i - 1]?.drawing)).toBe(true)
   expect(new Set(runs.map(run => run.drawing)).size).toBe(4)
+  // Traced, every drawing is painted shapes in the colour in the hand: a line round, and one across it.
+  for (const drawing of Object.values(document.drawings).filter(one => one.layer === layer)) {
+    const kinds = Object.values(drawing.elements).map(element => element.kind)
+    expect([kinds.length > 0, kinds.every(kind => kind === 'shape')]).toEqual([true, true])
+  }
 })
 
 test('hostile and empty photographs are told in a sentence, and nothing is half there', async ({ page, world }) => {

@@ -52,4 +52,9 @@ export interface SheetsProtocol {
     paper: { readonly width: number; readonly height: number },
     colour: string,
   ): Promise<InkedDrawing[]>
+  /** The same as painted shapes: for each drawing the packed samples of its pieces. */
+  shapes(
+    parts: readonly (SheetPart & { readonly matrix: Matrix })[],
+    paper: { readonly width: number; readonly height: number },
+  ): Uint8Array[][]
 }

@@ -1,6 +1,7 @@
 import { incomingKind, INCOMING_LIMITS, incomingSize } from '@unhurried/core/assets'
 import type { Grey } from '@unhurried/core/clip'
-import type { Box } from '@unhurried/core/geometry'
+import { packSamples, paintedPieces, type Box, type Matrix } from '@unhurried/core/geometry'
+import { inkOutlines } from '@unhurried/core/raster'
 import {
   cutOut,
   evened,
@@ -19,7 +20,7 @@ import {
   type SheetMark,
 } from '@unhurried/core/sheets'
 import { expose, transfer } from 'comlink'
-import type { SheetsProtocol, SheetTaken, TakenSheet } from '../protocols/sheets.ts'
+import type { SheetPart, SheetsProtocol, SheetTaken, TakenSheet } from '../protocols/sheets.ts'
 import { Fault } from './packing.ts'
 
 /** Photographs are worked with no larger than this, and marks and drawings are looked for at this size. */
@@ -130,6 +131,17 @@ const times = ({ left, top, right, bottom }: Box, by: number): Box => ({
   bottom: (bottom + 1) * by - 1,
 })
 
+/** The ink of a drawing as it lies on the paper. */
+function laidOn(
+  { sheet, box, matrix: [a, b, c, d, e, f] }: SheetPart & { readonly matrix: Matrix },
+  paper: { readonly width: number; readonly height: number },
+): Grey {
+  const kept = sheets.get(sheet)
+  if (!kept) throw new Error('that photograph is gone')
+  const { grey, at } = cutOut(kept.drawn, box, 2)
+  return inkThrough(grey, [a, b, c, d, e + a * at.x + c * at.y, f + b * at.x + d * at.y], paper)
+}
+
 const protocol: SheetsProtocol = {
   async read(id, file): Promise<SheetTaken> {
     try {
@@ -171,16 +183,13 @@ const protocol: SheetsProtocol = {
     const [first] = whole
     return first ? whole.map(one => registeredOn(first, one, by)) : []
   },
+  shapes: (parts, paper) =>
+    parts.map(part => paintedPieces(inkOutlines(laidOn(part, paper))).map(samples => packSamples(samples))),
   async pictures(parts, paper, colour) {
     const tone = rgb(colour)
     const inked: { bytes: Uint8Array }[] = []
-    for (const { sheet, box, matrix } of parts) {
-      const kept = sheets.get(sheet)
-      if (!kept) throw new Error('that photograph is gone')
-      const { grey, at } = cutOut(kept.drawn, box, 2)
-      const [a, b, c, d, e, f] = matrix
-      const laid = inkThrough(grey, [a, b, c, d, e + a * at.x + c * at.y, f + b * at.x + d * at.y], paper)
-      const blob = await inkedPicture(laid, tone).convertToBlob({ type: 'image/png' })
+    for (const part of parts) {
+      const blob = await inkedPicture(laidOn(part, paper), tone).convertToBlob({ type: 'image/png' })
       inked.push({ bytes: new Uint8Array(await blob.arrayBuffer()) })
     }
     return transfer(

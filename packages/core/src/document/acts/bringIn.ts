@@ -1,4 +1,5 @@
 import { translation, type Matrix } from '../../geometry/matrix.ts'
+import { INK } from '../../geometry/nib.ts'
 import {
   LIMITS,
   type Drawing,
@@ -6,6 +7,7 @@ import {
   type Picture,
   type Role,
   type ShotDocument,
+  type Stroke,
   type Take,
 } from '../model/model.ts'
 import { newLayer } from '../model/fresh.ts'
@@ -27,6 +29,26 @@ export interface BroughtIn {
   /** frames it is to be shown, where it says so itself; null for as many as others */
   readonly frames: number | null
 }
+
+/** A drawing that was brought in as painted shapes: their samples are stored under the ids they name. */
+export interface BroughtShapes {
+  readonly elements: readonly Stroke[]
+  readonly frames: number | null
+}
+
+/** A painted shape as it comes: all of some stored samples, in a colour. */
+export const broughtShape = (id: string, samples: string, swatch: string, z: number): Stroke => ({
+  id,
+  kind: 'shape',
+  z,
+  samples,
+  part: null,
+  matrix: null,
+  swatch,
+  width: 1,
+  nib: INK,
+  label: null,
+})
 
 /**
  * Frames for times of one picture after the other (thousandths of a second): each ends on the frame nearest to its end, so that the
@@ -102,7 +124,7 @@ export function picturesInTurn(
   document: ShotDocument,
   take: Take,
   { layer, frame, holdFrames, role, order }: PicturesFrom,
-  all: readonly BroughtIn[],
+  all: readonly (BroughtIn | BroughtShapes)[],
   manner: Manner,
   newId: () => string,
 ): Proposal {
@@ -118,9 +140,8 @@ export function picturesInTurn(
     if (known === undefined) {
       const number = freeNumber(document, layer, at, taken)
       taken.push(number)
-      const elements = Object.fromEntries(
-        elementsOf(document, null, [one], newId).map(element => [element.id, element]),
-      )
+      const laid = 'elements' in one ? one.elements : elementsOf(document, null, [one], newId)
+      const elements = Object.fromEntries(laid.map(element => [element.id, element]))
       const drawing: Drawing = { id: newId(), layer, number, role, elements, marks: {} }
       first.push({ kind: 'drawing.add', drawing })
       drawn.set(place, drawing.id)
@@ -148,7 +169,7 @@ export function picturesOnLayer(
   take: Take,
   { id, name, kind }: LayerFor,
   from: Omit<PicturesFrom, 'layer'>,
-  all: readonly BroughtIn[],
+  all: readonly (BroughtIn | BroughtShapes)[],
   manner: Manner,
   newId: () => string,
 ): Proposal {

@@ -1,4 +1,5 @@
-import { nearestOnPiece, distance, type Point } from '../../geometry/point.ts'
+import type { Point } from '../../geometry/point.ts'
+import { areaInside, thinned } from '../../geometry/thinned.ts'
 import { indexOf, type Regions } from './regions.ts'
 
 /** Corners of the pixel grid come this near to the outline that is kept, in pixels of the picture. */
@@ -22,8 +23,8 @@ export function outlinesOf({ picture, labels, stride, border }: Regions, region:
     if (labels[i] !== region || labels[i - 1] === region || seen[i] === 1) return
     const [x, y] = [(i % stride) - 1, Math.floor(i / stride) - 1]
     const outline = follow(isIn, (px, py) => (seen[indexOf(stride, px, py)] = 1), x, y)
-    if (Math.abs(areaOf(outline)) < DUST_PX) return
-    outlines.push(thinned(outline).map(p => ({ x: p.x / scale, y: p.y / scale })))
+    if (Math.abs(areaInside(outline)) < DUST_PX) return
+    outlines.push(thinned(outline, TOLERANCE_PX).map(p => ({ x: p.x / scale, y: p.y / scale })))
   }
   for (let y = 0; y < height; y++) from(indexOf(stride, 0, y))
   // Regions meet on lines and near them, and nowhere else: the pixel on the right of a border may begin one.
@@ -91,38 +92,4 @@ function pixelAhead(x: number, y: number, way: number, side: 1 | -1): [number, n
   // The right hand of (dx, dy), y downwards, is (−dy, dx).
   const [rx, ry] = [-dy * side, dx * side]
   return [Math.floor(x + (dx + rx) / 2), Math.floor(y + (dy + ry) / 2)]
-}
-
-function areaOf(outline: readonly Point[]): number {
-  return outline.reduce((sum, p, i) => {
-    const q = outline[(i + 1) % outline.length] as Point
-    return sum + (p.x * q.y - q.x * p.y) / 2
-  }, 0)
-}
-
-/** A closed outline with only the points that are needed to stay within the tolerance (Douglas and Peucker 1973). */
-function thinned(outline: readonly Point[]): Point[] {
-  const { x, y } = outline[0] as Point
-  const off = outline.map(p => (p.x - x) ** 2 + (p.y - y) ** 2)
-  const far = off.indexOf(off.reduce((most, square) => Math.max(most, square)))
-  const keep = new Uint8Array(outline.length)
-  keep[0] = keep[far] = 1
-  const stack: [number, number][] = [
-    [0, far],
-    [far, outline.length],
-  ]
-  for (let piece = stack.pop(); piece; piece = stack.pop()) {
-    const [from, to] = piece
-    const [a, b] = [outline[from] as Point, outline[to % outline.length] as Point]
-    let [worst, most] = [-1, TOLERANCE_PX]
-    for (let i = from + 1; i < to; i++) {
-      const p = outline[i] as Point
-      const away = distance(p, nearestOnPiece(p, a, b).point)
-      if (away > most) [worst, most] = [i, away]
-    }
-    if (worst < 0) continue
-    keep[worst] = 1
-    stack.push([from, worst], [worst, to])
-  }
-  return outline.filter((_, i) => keep[i] === 1)
 }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { inverse, map, type Matrix, type Point } from '@unhurried/core/geometry'
+import { momentUnder } from '@unhurried/core/clip'
 import { BY_HAND } from '@unhurried/core/document'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useClipPoints } from '../../../stores/clipPoints.ts'
 import { useClips } from '../../../stores/clips.ts'
+import { useDesk } from '../../../stores/desk.ts'
 import { useDrawers } from '../../../stores/drawers.ts'
 import { useShot } from '../../../stores/shot.ts'
 import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
@@ -14,22 +16,28 @@ import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
  */
 const props = defineProps<{ matrix: Matrix }>()
 const shot = useShot()
+const desk = useDesk()
 const clips = useClips()
 const points = useClipPoints()
 const drawers = useDrawers()
+/** Ticks are seen so many seconds about the present picture. */
+const NEAR_S = 3
 const isSeen = computed(() => drawers.isOpen('followed', false) && !clips.away)
 
 const ways = computed(() => {
   const { one: clip } = clips
   if (!isSeen.value || !clip) return []
-  return points.all.map(point => ({
-    id: point.id,
-    chosen: point.id === points.one?.id,
-    ticks: point.places.map(place => ({
+  const s = momentUnder(clip, shot.document?.format.fps ?? 24, desk.frame) ?? clip.inS
+  return points.all.map(point => {
+    const chosen = point.id === points.one?.id
+    const seen = point.places.map(({ s: at, sure, ...place }) => ({
       ...map(props.matrix, map(clip.matrix, place)),
-      byHand: place.sure === BY_HAND,
-    })),
-  }))
+      byHand: sure === BY_HAND,
+      isNear: Math.abs(at - s) <= NEAR_S,
+    }))
+    // A long way has a tick for every picture only where one is.
+    return { id: point.id, chosen, seen, ticks: seen.filter(tick => tick.byHand || tick.isNear) }
+  })
 })
 const line = (ticks: readonly Point[]) => ticks.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')
 
@@ -87,7 +95,7 @@ function middle(): void {
 <template>
   <svg v-if="ways.length" class="ways" aria-hidden="true">
     <g v-for="way in ways" :key="way.id" :class="{ chosen: way.chosen }">
-      <polyline :points="line(way.ticks)" />
+      <polyline :points="line(way.seen)" />
       <circle
         v-for="(tick, i) in way.ticks"
         :key="i"

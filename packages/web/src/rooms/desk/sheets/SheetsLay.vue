@@ -1,9 +1,18 @@
 <script setup lang="ts">
 import { boilOrder } from '@unhurried/core/motion'
-import { picturesInTurn, picturesOnLayer, roomOf, type BroughtIn, type Manner } from '@unhurried/core/document'
+import {
+  broughtShape,
+  picturesInTurn,
+  picturesOnLayer,
+  roomOf,
+  type BroughtIn,
+  type BroughtShapes,
+  type Manner,
+} from '@unhurried/core/document'
 import { counted, readLength } from '@unhurried/core/time'
 import { ElButton, ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
+import WordChoice from '../../../shared/WordChoice.vue'
 import { newId } from '../../../local/ids.ts'
 import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -27,6 +36,11 @@ const reading = computed(() => readLength(wish.value, fps.value))
 const hold = computed(() => (reading.value.ok ? Math.max(1, reading.value.frames) : null))
 const becomes = computed(() => lengthInWords(reading.value, fps.value))
 const boils = ref(false)
+const traced = ref(false)
+const WAYS = [
+  { value: false, words: 'as pictures', tip: 'Every shade of the pencil, on transparency' },
+  { value: true, words: 'traced as shapes', tip: 'Painted shapes, to be recoloured, cut and moved like any other' },
+]
 const name = ref('sheets')
 const mayBoil = computed(() => drawings.value.length >= 3)
 /** How often they are shown one after the other to the end of the take. */
@@ -39,18 +53,31 @@ const order = computed(() => {
 const frames = computed(() => (order.value?.length ?? drawings.value.length) * (hold.value ?? 0))
 const swatch = computed(() => (shot.document?.swatches[kit.swatch] ? shot.document.swatches[kit.swatch] : null))
 
+async function asPictures(keep: (bytes: Uint8Array) => string): Promise<BroughtIn[]> {
+  const { width: widthPx, height: heightPx } = shot.document?.format ?? { width: 1, height: 1 }
+  const bytes = await props.sheets.pictures(swatch.value?.colour ?? '#2f2c28')
+  return bytes.map(one => ({ id: keep(one), widthPx, heightPx, was: { widthPx, heightPx }, frames: null }))
+}
+async function asShapes(keep: (bytes: Uint8Array) => string): Promise<BroughtShapes[]> {
+  const id = swatch.value?.id ?? Object.keys(shot.document?.swatches ?? {})[0] ?? ''
+  const pieces = await props.sheets.shapes()
+  return pieces.map(one => ({
+    elements: one.map((bytes, z) => broughtShape(newId(), keep(bytes), id, z)),
+    frames: null,
+  }))
+}
+
 async function lay(own: boolean): Promise<void> {
   const { document, take } = shot
   if (!document || !take || !hold.value) return
-  const { width: widthPx, height: heightPx } = document.format
-  const bytes = await props.sheets.pictures(swatch.value?.colour ?? '#2f2c28')
-  if (bytes.length === 0 || shot.document?.format !== document.format) return
   const samples = new Map<string, Uint8Array>()
-  const all = bytes.map((one): BroughtIn => {
+  const keep = (bytes: Uint8Array): string => {
     const id = newId()
-    samples.set(id, one)
-    return { id, widthPx, heightPx, was: { widthPx, heightPx }, frames: null }
-  })
+    samples.set(id, bytes)
+    return id
+  }
+  const all = traced.value ? await asShapes(keep) : await asPictures(keep)
+  if (all.length === 0 || shot.document?.format !== document.format) return
   const from = {
     frame: desk.frame,
     holdFrames: hold.value,
@@ -73,8 +100,9 @@ async function lay(own: boolean): Promise<void> {
 <template>
   <div class="lay">
     <p>
-      <b>{{ counted(drawings.length, 'drawing') }}</b>, inked in {{ swatch?.name ?? 'ink' }} on transparency.
+      <b>{{ counted(drawings.length, 'drawing') }}</b> in {{ swatch?.name ?? 'ink' }}:
     </p>
+    <WordChoice v-model="traced" label="How they are inked" :options="WAYS" />
     <label>
       <span>each held</span>
       <ElInput v-model="wish" size="small" maxlength="20" aria-label="How long each drawing is held" />

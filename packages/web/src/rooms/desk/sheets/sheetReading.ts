@@ -3,7 +3,8 @@ import type { Levels, Parting, Registered, Registration } from '@unhurried/core/
 import type { Remote } from 'comlink'
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { newId } from '../../../local/ids.ts'
-import type { SheetInk, SheetsProtocol, TakenSheet } from '../../../protocols/sheets.ts'
+import type { SheetInk, SheetsProtocol, SheetTaken, TakenSheet } from '../../../protocols/sheets.ts'
+import { inTime, whyUnanswered } from '../../../workers/once.ts'
 import { openedSheets } from '../../../sheets/opened.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { outInWords, type NotIn } from '../../../words/bringing.ts'
@@ -36,7 +37,11 @@ interface Part {
 export function useSheetReading() {
   const shot = useShot()
   const opened = openedSheets()
-  onScopeDispose(opened.close)
+  let isGone = false
+  onScopeDispose(() => {
+    isGone = true
+    opened.close()
+  })
   const { remote } = opened
   const sheets = shallowRef<readonly Sheet[]>([])
   const parting = ref<Parting>('whole')
@@ -70,10 +75,11 @@ export function useSheetReading() {
       }
       busy.value = `reading ${name} …`
       const id = newId()
-      const late = new Promise<null>(done => setTimeout(() => done(null), DEADLINE_MS))
-      const read = await Promise.race([remote.read(id, blob), late])
-      if (!read?.ok) {
-        out.push({ name, why: read?.why ?? 'too-long' })
+      const read: SheetTaken = await inTime<SheetTaken>(remote.read(id, blob), DEADLINE_MS).catch(whyUnanswered)
+      // Nobody is there any more who wants it.
+      if (isGone) return
+      if (!read.ok) {
+        out.push({ name, why: read.why })
         continue
       }
       const { sheet } = read

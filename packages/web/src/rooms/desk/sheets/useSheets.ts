@@ -2,6 +2,7 @@ import type { Box, Matrix } from '@unhurried/core/geometry'
 import { after, centreOf, map, rotation, scaling, translation } from '@unhurried/core/geometry'
 import { boxRound, onPaper, type Levels, type Parting, type Registered } from '@unhurried/core/sheets'
 import { computed, shallowRef } from 'vue'
+import type { SheetPart } from '../../../protocols/sheets.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useSheetReading, type Sheet } from './sheetReading.ts'
 
@@ -60,6 +61,26 @@ export function useSheets() {
     return onPaper(paper, { corners: isBySheet ? (corners ?? whole) : null, box: boxRound(drawings.value) })
   })
 
+  /** Does something with all drawings as they lie on the paper; nothing where there is none. */
+  async function onto<T>(
+    work: (laid: (SheetPart & { readonly matrix: Matrix })[], paper: { width: number; height: number }) => Promise<T[]>,
+  ): Promise<T[]> {
+    const through = toPaper.value
+    const paper = shot.document?.format
+    if (!through || !paper) return []
+    busy.value = 'inking …'
+    try {
+      const laid = drawings.value.map(({ sheet, box, matrix }) => ({
+        sheet: sheet.id,
+        box: { ...box },
+        matrix: after(matrix, through),
+      }))
+      return await work(laid, { width: paper.width, height: paper.height })
+    } finally {
+      busy.value = ''
+    }
+  }
+
   return {
     sheets,
     parting,
@@ -107,26 +128,10 @@ export function useSheets() {
     nudge: (key: string, by: Partial<Nudge>) =>
       (nudges.value = new Map([...nudges.value, [key, { ...STILL, ...nudges.value.get(key), ...by }]])),
     /** The drawings as pictures of the paper. */
-    async pictures(colour: string): Promise<Uint8Array[]> {
-      const through = toPaper.value
-      const paper = shot.document?.format
-      if (!through || !paper) return []
-      busy.value = 'inking …'
-      try {
-        const found = await remote.pictures(
-          drawings.value.map(({ sheet, box, matrix }) => ({
-            sheet: sheet.id,
-            box: { ...box },
-            matrix: after(matrix, through),
-          })),
-          { width: paper.width, height: paper.height },
-          colour,
-        )
-        return found.map(one => one.bytes)
-      } finally {
-        busy.value = ''
-      }
-    },
+    pictures: (colour: string): Promise<Uint8Array[]> =>
+      onto(async (laid, paper) => (await remote.pictures(laid, paper, colour)).map(one => one.bytes)),
+    /** The drawings as painted shapes: the packed samples of each one's pieces. */
+    shapes: (): Promise<Uint8Array[][]> => onto((laid, paper) => remote.shapes(laid, paper)),
   }
 }
 
