@@ -1,7 +1,8 @@
 import { ascii } from './bytes.ts'
 
-/** A form in which recordings and clips come. */
+/** A form in which recordings, clips and pictures of a film are kept. */
 interface MediaForm {
+  readonly of: 'sound' | 'film' | 'picture'
   /** whether bytes begin like it */
   begins(bytes: Uint8Array): boolean
   readonly type: string
@@ -15,16 +16,25 @@ const beginsFrame = (bytes: Uint8Array): boolean =>
   ((bytes[1] ?? 0) & 0x06) !== 0 &&
   ((bytes[2] ?? 0xf0) & 0xf0) !== 0xf0
 
+/** The signature of a PNG (ISO/IEC 15948, 5.2). */
+const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a] as const
+
 /** The forms media are stored in; a missing one does not compile. */
 export const MEDIA_FORMS = {
-  wav: { begins: bytes => ascii(bytes, 0, 'RIFF') && ascii(bytes, 8, 'WAVE'), type: 'audio/wav' },
-  mp3: { begins: bytes => ascii(bytes, 0, 'ID3') || beginsFrame(bytes), type: 'audio/mpeg' },
-  ogg: { begins: bytes => ascii(bytes, 0, 'OggS'), type: 'audio/ogg' },
-  flac: { begins: bytes => ascii(bytes, 0, 'fLaC'), type: 'audio/flac' },
-  mp4: { begins: bytes => ascii(bytes, 4, 'ftyp'), type: 'video/mp4' },
+  wav: { of: 'sound', begins: bytes => ascii(bytes, 0, 'RIFF') && ascii(bytes, 8, 'WAVE'), type: 'audio/wav' },
+  mp3: { of: 'sound', begins: bytes => ascii(bytes, 0, 'ID3') || beginsFrame(bytes), type: 'audio/mpeg' },
+  ogg: { of: 'sound', begins: bytes => ascii(bytes, 0, 'OggS'), type: 'audio/ogg' },
+  flac: { of: 'sound', begins: bytes => ascii(bytes, 0, 'fLaC'), type: 'audio/flac' },
+  mp4: { of: 'film', begins: bytes => ascii(bytes, 4, 'ftyp'), type: 'video/mp4' },
   webm: {
+    of: 'film',
     begins: bytes => bytes[0] === 0x1a && bytes[1] === 0x45 && bytes[2] === 0xdf && bytes[3] === 0xa3,
     type: 'video/webm',
+  },
+  png: {
+    of: 'picture',
+    begins: bytes => PNG.every((byte, i) => bytes[i] === byte),
+    type: 'image/png',
   },
 } as const satisfies Record<string, MediaForm>
 export type MediaFormName = keyof typeof MEDIA_FORMS

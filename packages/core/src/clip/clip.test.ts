@@ -4,14 +4,11 @@ import { changeBetween, type Change } from './change.ts'
 import type { Grey } from '../raster/grey.ts'
 import { frameOver, momentUnder, pictureAt } from './laid.ts'
 import { corrected, holdsOf, readClip, readingInWords, thresholdOf } from './reading.ts'
+import { chance } from '../raster/tests/chance.ts'
 
 const [WIDTH, HEIGHT] = [96, 56]
 // Looked up once: the runner of tests takes long to find what is global.
-const { abs, cos, floor, imul, max, min, PI, round, sin, sqrt } = Math
-function chance(seed: number): () => number {
-  let state = seed
-  return () => (state = (imul(state, 1_664_525) + 1_013_904_223) | 0) / 2 ** 31
-}
+const { abs, cos, floor, max, min, PI, round, sin, sqrt } = Math
 /** Holds of a made clip: ones, twos, threes and longer ones in turn. */
 const HOLDS = [2, 2, 1, 1, 1, 3, 3, 2, 8, 1, 2, 1, 3, 2, 2, 12, 1, 1, 2, 2, 2, 3, 1, 6, 2]
 

@@ -1,3 +1,4 @@
+export * from './beside.ts'
 export * from './change.ts'
 export type { Grey } from '../raster/grey.ts'
 export * from './laid.ts'

@@ -1,3 +1,4 @@
+import { median } from '../median.ts'
 import { counted } from '../time/counted.ts'
 import type { Change } from './change.ts'
 
@@ -61,11 +62,6 @@ export function thresholdOf(changes: readonly Change[]): number {
   const isNoise = split !== null && split.low <= NOISY * noise + LEAST
   if (split && isNoise && split.high >= APART * split.low && split.high > least) return Math.max(least, split.at)
   return median(values) > 2 * least ? least : Math.max(least, 1.5 * Math.max(...values))
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[sorted.length >> 1] ?? 0
 }
 
 /** Reads where a clip changes, by the threshold given or found. `changes[i]` is what frame i + 1 differs by from frame i. */

@@ -1,14 +1,10 @@
 import { describe, expect, test } from '@jest/globals'
 import type { Grey } from '../raster/grey.ts'
 import { followOn, trackerOf } from './tracker.ts'
+import { chance } from '../raster/tests/chance.ts'
 
-const { cos, floor, hypot, imul, max, min, PI, round, sin } = Math
+const { cos, floor, hypot, max, min, PI, round, sin } = Math
 const [WIDTH, HEIGHT] = [320, 180]
-
-function chance(seed: number): () => number {
-  let state = seed
-  return () => (state = (imul(state, 1_664_525) + 1_013_904_223) | 0) / 2 ** 31
-}
 
 interface Made {
   readonly noise?: number

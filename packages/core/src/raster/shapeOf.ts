@@ -4,7 +4,8 @@ import { lineOutline, shapeOutline, type PlacedStroke } from '../geometry/stroke
 import { gapsOf, middleOf, type Bridge } from './gaps.ts'
 import { momentsOf, type Moments } from './moments.ts'
 import { fillPolygon, type Window } from './polygon.ts'
-import { silhouette } from './silhouette.ts'
+import { boxOfInk, paintInk, within, type Inked } from './inked.ts'
+import { LINE_ALPHA, silhouette, type Mask } from './silhouette.ts'
 
 /** Thinner lines are taken as this wide (in pixels of the mask), so that they hold the outside out; their tips too. */
 const THINNEST_LINE = 2
@@ -21,6 +22,8 @@ export interface Shaping {
   readonly closedGapPx?: number
   /** places in enclosed empty space that is not body: what can be reached from them without crossing a line is left out */
   readonly spaces?: readonly Point[]
+  /** pictures on transparency that lie on it */
+  readonly inks?: readonly Inked[]
 }
 
 /** The silhouette of a drawing in figures; where its outline stands open, that place (then the area means little). */
@@ -33,7 +36,8 @@ export interface Shape extends Moments {
  * cannot reach counted in. What lies off the paper is measured too. Nothing drawn gives an area of 0.
  */
 export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Shape {
-  const box = strokes.reduce((all, stroke) => unite(all, stroke.box), EMPTY_BOX)
+  const inks = how.inks ?? []
+  const box = [...strokes.map(stroke => stroke.box), ...inks.map(boxOfInk)].reduce(unite, EMPTY_BOX)
   if (isEmptyBox(box)) return { area: 0, centroid: null, halfAxes: [0, 0], tiltRad: 0, open: null }
   const [w, h] = [box.right - box.left + 8, box.bottom - box.top + 8]
   const scale = Math.min(1, Math.sqrt(LARGEST_MASK / (w * h)))
@@ -45,22 +49,47 @@ export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Sh
   const bridge = (into: Uint8Array, { from, to }: Bridge) =>
     fillPolygon(into, width, height, straight(from, to, thinnest), window)
   for (const stroke of strokes) paint(alpha, width, height, stroke, thinnest, window)
-  const gaps = gapsOf(strokes, how.closedGapPx ?? CLOSED_GAP_PX)
+  const closedPx = how.closedGapPx ?? CLOSED_GAP_PX
+  for (const ink of inks) paintInk(alpha, width, height, ink, window)
+  const gaps = gapsOf(strokes, closedPx)
   for (const gap of gaps.closed) bridge(alpha, gap)
   const seeds = (how.spaces ?? []).map(({ x, y }) => ({
     x: Math.floor((x - window.left) * scale),
     y: Math.floor((y - window.top) * scale),
   }))
-  const moments = momentsOf(silhouette(alpha, width, height, seeds))
+  // What a pencil leaves open in a picture has no ends that could be joined: it is closed by its width.
+  const halfGap = inks.length > 0 ? Math.round((closedPx / 2) * scale) : 0
+  const filled = (mask: Uint8Array) =>
+    momentsOf(
+      halfGap > 0 ? closedSilhouette(mask, width, height, seeds, halfGap) : silhouette(mask, width, height, seeds),
+    )
+  const moments = filled(alpha)
   const open = gaps.open.find(gap => {
     const closed = alpha.slice()
     bridge(closed, gap)
     // What the bridge itself covers is not enclosed by it.
     const bridged = (gap.gapPx + thinnest) * thinnest * scale * scale
-    const enclosed = momentsOf(silhouette(closed, width, height, seeds)).area - bridged - moments.area
+    const enclosed = filled(closed).area - bridged - moments.area
     return enclosed > moments.area * OPEN_ADDS
   })
   return { ...onPaper(moments, window), open: open ? middleOf(open) : null }
+}
+
+/**
+ * The silhouette of ink whose gaps are closed by half their width from either side: everything is made fatter by that, filled, and made leaner
+ * again; the ink itself stays (closing, in the words of mathematical morphology: J. Serra, 1982).
+ */
+function closedSilhouette(alpha: Uint8Array, width: number, height: number, seeds: readonly Point[], by: number): Mask {
+  const ink = alpha.map(value => (value >= LINE_ALPHA ? 1 : 0))
+  const fat = within(ink, width, height, by, false)
+  const full = silhouette(
+    fat.map(value => 255 * value),
+    width,
+    height,
+    seeds,
+  ).inside
+  const inside = within(full, width, height, by, true).map((value, i) => value | (ink[i] as number))
+  return { width, height, inside }
 }
 
 function paint(

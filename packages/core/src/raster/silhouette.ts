@@ -8,7 +8,7 @@ export interface Mask {
 }
 
 /** Paint at least this opaque (0–255) counts as line; the soft edge of a line does not make a drawing bigger. */
-const LINE_ALPHA = 96
+export const LINE_ALPHA = 96
 
 /**
  * The silhouette of a drawing from the alpha of its pixels (one byte each): everything that the outside, coming in from

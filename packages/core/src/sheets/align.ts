@@ -1,6 +1,6 @@
 import { after, inverse, type Matrix } from '../geometry/matrix.ts'
 import { valueAt, type Grey, type Plane } from '../raster/grey.ts'
-import { matrixOfSimilarity, type Similarity } from './similarity.ts'
+import { matrixOfSimilarity, type Similarity } from '../geometry/similarity.ts'
 import { smaller } from './smaller.ts'
 
 /** How a drawing is laid on another one. */
@@ -186,14 +186,15 @@ function solved(normal: Float64Array, side: Float64Array): number[] | null {
 
 /**
  * Lays a drawing on another one that shows much the same: shift, small turn and small scale by which the ink of both lies best on one another, found coarse to fine and between
- * pixels. Both are ink (255 at its fullest) in pixels of their own; begun where their middles of ink meet, tried with some turns. A blank one stays where it is.
+ * pixels. Both are ink (255 at its fullest) in pixels of their own; begun where their middles of ink meet, tried with some turns. A blank one stays where it is. No
+ * finer than at `finestPx` pixels of the longer side, where a rough answer is enough.
  */
-export function alignedOn(reference: Grey, drawing: Grey): Laid {
+export function alignedOn(reference: Grey, drawing: Grey, finestPx = Infinity): Laid {
   if (!reference.data.some(value => value > 0) || !drawing.data.some(value => value > 0)) {
     return { matrix: [1, 0, 0, 1, 0, 0], alike: 0 }
   }
   const long = max(reference.width, reference.height, drawing.width, drawing.height)
-  const sizes = SIZES.filter((_, i) => i === 0 || (SIZES[i - 1] as number) < long)
+  const sizes = SIZES.filter((size, i) => i === 0 || ((SIZES[i - 1] as number) < long && size <= finestPx))
   let best: { state: State; per: number } | null = null
   let end: Laid = { matrix: [1, 0, 0, 1, 0, 0], alike: 0 }
   sizes.forEach((size, level) => {

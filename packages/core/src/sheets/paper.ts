@@ -1,4 +1,5 @@
 import { distance, lerp, type Point } from '../geometry/point.ts'
+import { median } from '../median.ts'
 import { valueAt, type Grey } from '../raster/grey.ts'
 import { blobsOf } from './blobs.ts'
 import { smaller } from './smaller.ts'
@@ -19,7 +20,7 @@ const SAMPLES = 48
 /** Places on a side that lie farther off than this many times the usual are left out of it. */
 const TRIM = 2.5
 
-const { abs, atan2, cos, hypot, max, min, sin, sqrt } = Math
+const { abs, atan2, cos, max, min, sin, sqrt } = Math
 
 /** The brightness that parts two kinds best (N. Otsu, 1979). */
 export function partedAt(data: Uint8Array): number {
@@ -58,7 +59,7 @@ function lineThrough(points: readonly Point[]): Line | null {
     const now: Line = { nx, ny, far: nx * mx + ny * my }
     line = now
     const off = left.map(p => abs(nx * p.x + ny * p.y - now.far))
-    const usual = [...off].sort((a, b) => a - b)[off.length >> 1] ?? 0
+    const usual = median(off)
     left = left.filter((_, i) => (off[i] as number) <= max(0.3, TRIM * usual))
   }
   return line
@@ -136,7 +137,7 @@ function extremes({ width, height }: Grey, label: number, labels: Int32Array): [
     if (labels[i] !== label) continue
     const [x, y] = [i % width, (i / width) | 0]
     corners.forEach((corner, k) => {
-      const far = hypot(corner.x - x, 0) + abs(corner.y - y)
+      const far = abs(corner.x - x) + abs(corner.y - y)
       if (far < (best[k] as { far: number }).far) best[k] = { far, at: { x, y } }
     })
   }

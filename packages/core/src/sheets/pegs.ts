@@ -1,8 +1,8 @@
-import type { Matrix } from '../geometry/matrix.ts'
+import { scaleOf, type Matrix } from '../geometry/matrix.ts'
 import { distance, type Point } from '../geometry/point.ts'
 import type { Grey } from '../raster/grey.ts'
 import { blobsOf, type Blob } from './blobs.ts'
-import { fitPoints } from './similarity.ts'
+import { fitPoints } from '../geometry/similarity.ts'
 
 /** Whole holes are at least this share of their box, crosses no more; and no side of either is longer than that of the sheet. */
 const HOLE_FILL = 0.6
@@ -136,7 +136,7 @@ export function pairedMarks(
         const fit = fitPoints(a, b)
         if (!fit) continue
         const spacing = distance(b[0] as Point, b[count - 1] as Point)
-        const scale = Math.hypot(fit.matrix[0], fit.matrix[1])
+        const scale = scaleOf(fit.matrix)
         // Two of two always fit: then the sheet must be about as large, and as straight, as the other.
         if (scale < 0.7 || scale > 1.4 || abs(Math.atan2(fit.matrix[1], fit.matrix[0])) > 0.6) continue
         if (fit.offPx <= SAME_SHARE * spacing && fit.offPx < (best?.offPx ?? Infinity)) best = { ...fit, count }

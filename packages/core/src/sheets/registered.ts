@@ -1,14 +1,14 @@
 import { after, IDENTITY, inverse, map, translation, type Matrix } from '../geometry/matrix.ts'
 import { boxOf, centreOf, distance, unite, type Box } from '../geometry/point.ts'
-import type { Grey } from '../raster/grey.ts'
+import { valueAt, type Grey } from '../raster/grey.ts'
 import { alignedOn } from './align.ts'
 import type { Corners } from './paper.ts'
 import { cutOut } from './parts.ts'
 import { crosses, pairedMarks, pegHoles, type SheetMark } from './pegs.ts'
-import { fitPoints } from './similarity.ts'
+import { fitPoints } from '../geometry/similarity.ts'
 
-/** By what sheets are laid on one another: what is drawn on them; peg holes; crosses; the paper's edges; or not at all. */
-export const REGISTRATIONS = ['one another', 'peg holes', 'crosses', 'edges', 'as they lie'] as const
+/** By what sheets are laid on one another: what is drawn on them; what is drawn in one region; peg holes; crosses; the paper's edges; or not at all. */
+export const REGISTRATIONS = ['one another', 'a region', 'peg holes', 'crosses', 'edges', 'as they lie'] as const
 export type Registration = (typeof REGISTRATIONS)[number]
 
 /** A drawing on a sheet. All in pixels of its photograph. */
@@ -42,8 +42,60 @@ const LEAST_ALIKE = 0.3
 export const marksOfSheet = (ink: Grey, how: Registration): SheetMark[] =>
   how === 'peg holes' ? pegHoles(ink) : how === 'crosses' ? crosses(ink) : []
 
-/** Lays a drawing on the first one. What cannot be laid so lies with its middle on the middle of the first. */
-export function registeredOn(first: SheetDrawing, drawing: SheetDrawing, how: Registration): Registered {
+/** Ink in a box laid on ink in another, each with what is near it: the map from the pixels of the one sheet to those of the other. */
+function inkOnInk(
+  [from, fromBox]: readonly [Grey, Box],
+  [to, toBox]: readonly [Grey, Box],
+  marginShare: number,
+  finestPx?: number,
+): { readonly matrix: Matrix; readonly alike: number } {
+  const near = ({ left, top, right, bottom }: Box) => Math.round(marginShare * Math.max(right - left, bottom - top)) + 4
+  const [there, here] = [cutOut(to, toBox, near(toBox)), cutOut(from, fromBox, near(fromBox))]
+  const { matrix, alike } = alignedOn(there.grey, here.grey, finestPx)
+  const moved = after(translation(-here.at.x, -here.at.y), matrix)
+  return { matrix: after(moved, translation(there.at.x, there.at.y)), alike }
+}
+
+/** The box round another one, mapped. */
+const boxThrough = ({ left, top, right, bottom }: Box, matrix: Matrix): Box =>
+  boxOf(
+    [
+      { x: left, y: top },
+      { x: right, y: top },
+      { x: right, y: bottom },
+      { x: left, y: bottom },
+    ].map(p => map(matrix, p)),
+  )
+
+/** How often the region is looked for anew where it was found. */
+const REGION_ROUNDS = 3
+/** All but the last of them are rough: where the region lies is known to some pixels then. A finer look is a little less alike. */
+const ROUGH_PX = 224
+const WORSE = 0.1
+
+/** Lays a drawing on the first one by what is drawn in a region of that: first as a whole, then by the region where it lies then. */
+function byRegion(first: SheetDrawing, drawing: SheetDrawing, region: Box, middle: Registered): Registered {
+  const whole = inkOnInk([drawing.ink, drawing.box], [first.ink, first.box], MARGIN_SHARE, ROUGH_PX)
+  let matrix = whole.alike < LEAST_ALIKE ? middle.matrix : whole.matrix
+  let alike = 0
+  for (let round = 0; round < REGION_ROUNDS; round++) {
+    const back = inverse(matrix)
+    if (!back) break
+    const finest = round < REGION_ROUNDS - 1 ? ROUGH_PX : undefined
+    const found = inkOnInk([drawing.ink, boxThrough(region, back)], [first.ink, region], 0, finest)
+    if (found.alike < alike - WORSE) break
+    ;({ matrix, alike } = found)
+  }
+  return alike < LEAST_ALIKE ? { ...middle, alike } : { matrix, marks: null, alike, lost: false }
+}
+
+/** Lays a drawing on the first one. What cannot be laid so lies with its middle on the middle of the first. `region` is in pixels of the first photograph. */
+export function registeredOn(
+  first: SheetDrawing,
+  drawing: SheetDrawing,
+  how: Registration,
+  region: Box | null = null,
+): Registered {
   const [a, b] = [centreOf(drawing.box), centreOf(first.box)]
   const middle: Registered = {
     matrix: translation(b.x - a.x, b.y - a.y),
@@ -54,15 +106,10 @@ export function registeredOn(first: SheetDrawing, drawing: SheetDrawing, how: Re
   if (drawing === first) return { ...middle, matrix: IDENTITY, lost: false }
   if (how === 'as they lie') return middle
   if (how === 'one another') {
-    const near = (box: Box) => Math.round(MARGIN_SHARE * Math.max(box.right - box.left, box.bottom - box.top)) + 4
-    const [to, from] = [
-      cutOut(first.ink, first.box, near(first.box)),
-      cutOut(drawing.ink, drawing.box, near(drawing.box)),
-    ]
-    const { matrix, alike } = alignedOn(to.grey, from.grey)
-    const whole = after(after(translation(-from.at.x, -from.at.y), matrix), translation(to.at.x, to.at.y))
-    return alike < LEAST_ALIKE ? { ...middle, alike } : { matrix: whole, marks: null, alike, lost: false }
+    const { matrix, alike } = inkOnInk([drawing.ink, drawing.box], [first.ink, first.box], MARGIN_SHARE)
+    return alike < LEAST_ALIKE ? { ...middle, alike } : { matrix, marks: null, alike, lost: false }
   }
+  if (how === 'a region') return region ? byRegion(first, drawing, region, middle) : middle
   if (how === 'edges') {
     const fit = drawing.corners && first.corners && fitPoints(drawing.corners, first.corners)
     return fit ? { matrix: fit.matrix, marks: { count: 4, offPx: fit.offPx }, alike: null, lost: false } : middle
@@ -73,18 +120,7 @@ export function registeredOn(first: SheetDrawing, drawing: SheetDrawing, how: Re
 
 /** The box round drawings as they are laid, pixels of the first photograph. */
 export const boxRound = (drawings: readonly { readonly box: Box; readonly matrix: Matrix }[]): Box =>
-  drawings
-    .map(({ box: { left, top, right, bottom }, matrix }) =>
-      boxOf(
-        [
-          { x: left, y: top },
-          { x: right, y: top },
-          { x: right, y: bottom },
-          { x: left, y: bottom },
-        ].map(p => map(matrix, p)),
-      ),
-    )
-    .reduce(unite)
+  drawings.map(({ box, matrix }) => boxThrough(box, matrix)).reduce(unite)
 
 /**
  * How pixels of the first photograph lie on the paper of a shot: the corners of the sheet on those of the paper as nearly as they go without distortion, where they are known;
@@ -126,17 +162,10 @@ export function inkThrough(
   const back = inverse(matrix)
   if (!back) return { width, height, data }
   const [a, b, c, d, e, f] = back
-  const { width: w, height: h, data: from } = ink
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {
       const [u, v] = [a * x + c * y + e, b * x + d * y + f]
-      const [left, top] = [Math.floor(u), Math.floor(v)]
-      if (left < 0 || top < 0 || left >= w - 1 || top >= h - 1) continue
-      const at = top * w + left
-      const [fx, fy] = [u - left, v - top]
-      const upper = (from[at] as number) * (1 - fx) + (from[at + 1] as number) * fx
-      const lower = (from[at + w] as number) * (1 - fx) + (from[at + w + 1] as number) * fx
-      data[i] = Math.round(upper * (1 - fy) + lower * fy)
+      if (u >= 0 && v >= 0 && u <= ink.width - 1 && v <= ink.height - 1) data[i] = Math.round(valueAt(ink, u, v))
     }
   }
   return { width, height, data }

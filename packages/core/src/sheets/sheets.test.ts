@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import { map, type Matrix } from '../geometry/matrix.ts'
+import { inverse, map, type Matrix } from '../geometry/matrix.ts'
 import { distance, type Point } from '../geometry/point.ts'
 import type { Grey } from '../raster/grey.ts'
 import { alignedOn } from './align.ts'
@@ -8,7 +8,7 @@ import { paperOf } from './paper.ts'
 import { asRead, cutOut, partsOf } from './parts.ts'
 import { crosses, pairedMarks, pegHoles, withoutMarks } from './pegs.ts'
 import { boxRound, insideSheet, inkThrough, onPaper, registeredOn, type SheetDrawing } from './registered.ts'
-import { fitPoints, similarityOf } from './similarity.ts'
+import { fitPoints, similarityOf } from '../geometry/similarity.ts'
 import { smaller } from './smaller.ts'
 import { heron, moved, photo } from './tests/photo.ts'
 
@@ -90,6 +90,34 @@ describe('registration', () => {
       expect(alike).toBeGreaterThan(0.8)
     },
   )
+
+  test('by a region that stays, while the rest of the drawing moves far', () => {
+    const wished = moved(2.5, 1.02, 8, -5)
+    // The legs and the tail swing out; the head stays.
+    const swung = heron(1).map((line, i) =>
+      i < 2 ? line : line.map(({ x, y }, k) => ({ x: x - 9 * k, y: y - 4 * k })),
+    )
+    const [ink, other] = [inked(photo({ lines: heron(1) })), inked(photo({ lines: swung, matrix: wished, seed: 3 }))]
+    const drawn = (of: typeof ink): SheetDrawing => ({
+      ink: of,
+      marks: [],
+      box: partsOf(of, 'whole')[0]!,
+      corners: null,
+    })
+    const region = { left: 226, top: 46, right: 326, bottom: 146 }
+    const back = inverse(wished)!
+    const byHead = registeredOn(drawn(ink), drawn(other), 'a region', region)
+    const [px, degrees] = [off(byHead.matrix, back).px, off(byHead.matrix, back).degrees]
+    expect(byHead.lost).toBe(false)
+    expect(px).toBeLessThan(0.8)
+    expect(degrees).toBeLessThan(0.3)
+    // By all that is drawn on it the head would not stay.
+    expect(off(registeredOn(drawn(ink), drawn(other), 'one another').matrix, back).px).toBeGreaterThan(2 * px)
+    // Without a region, or where nothing of it is found, it lies in the middle, and says so.
+    expect(registeredOn(drawn(ink), drawn(other), 'a region')).toMatchObject({ lost: true })
+    const blank = { left: 340, top: 200, right: 390, bottom: 280 }
+    expect(registeredOn(drawn(ink), drawn(other), 'a region', blank)).toMatchObject({ lost: true })
+  })
 
   test('by peg holes: the middles of a row along the lower edge, one of them hidden on a sheet', () => {
     const holes = [60, 200, 340].map(x => ({ x, y: 280, r: 8 }))

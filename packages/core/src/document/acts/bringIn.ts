@@ -92,6 +92,8 @@ function elementsOf(
     widthPx: one.widthPx,
     heightPx: one.heightPx,
     opacity: 1,
+    cut: null,
+    placeholder: false,
     z: above + i,
     matrix: fittedOn(one, document.format),
   }))

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { FIRST } from '../model/fresh.ts'
 import { guidePlan, recipeShot } from '../model/guides.ts'
 import type { ClipPoint, SeenPlace, ShotDocument } from '../model/model.ts'
-import { pointsOf, seenAt, seenOn, stepsOfSeen, wayOfSeen } from '../model/seen.ts'
+import { pointsOf, seenAt, seenOn, stepsOfSeen, usualStepOf, wayOfSeen } from '../model/seen.ts'
 import { BY_HAND } from '../operations/clips.ts'
 import { applyBatch, refuse } from '../operations/index.ts'
 import { done } from '../tests/done.ts'
@@ -26,6 +26,19 @@ describe('points that are followed through a clip', () => {
     expect(followedAnew(point(places.slice(1)), 1)).toEqual({ after: -Infinity, before: 3 })
     const [op] = withPlaces(point(places), [place(1, 22, BY_HAND), place(2, 33.337)], { after: 1, before: 3 })
     expect(op).toMatchObject({ patch: { places: [{ x: 1 }, { x: 22 }, { x: 33.34 }, { x: 4 }, { x: 5 }] } })
+  })
+
+  test('how far it usually goes a frame: each change of place by the frames it took, the middle one of them', () => {
+    // On twos by 8 pixels of the clip, twice as large on the paper: 16 in two frames, 8 a frame; once 20 a frame.
+    const xs = [0, 0, 8, 8, 16, 16, 24, 44, 44]
+    const document = done(rich, [
+      { kind: 'point.set', id: 'beak', patch: { places: xs.map((x, i) => place(i / 24, 20 + x / 1)) } },
+    ])
+    expect(usualStepOf(document, document.points.beak as ClipPoint)).toBeCloseTo(8, 9)
+    const still = done(rich, [
+      { kind: 'point.set', id: 'beak', patch: { places: [0, 1, 2].map(i => place(i / 24, 20)) } },
+    ])
+    expect(usualStepOf(still, still.points.beak as ClipPoint)).toBeNull()
   })
 
   test('it lies on the paper where its clip does, on the frames under which it is seen, and not where it was lost', () => {

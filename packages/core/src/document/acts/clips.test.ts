@@ -8,7 +8,16 @@ import { mediaUsed, refuse, type Operation } from '../operations/index.ts'
 import { aClip } from '../tests/rich.ts'
 import { counting, done } from '../tests/done.ts'
 import { sampleDocument } from '../tests/sample.ts'
-import { addClip, changeClip, framesOfReading, takeItsTiming, tracingSetUp, untraced } from './clips.ts'
+import {
+  addClip,
+  changeClip,
+  framesOfReading,
+  noteAt,
+  noteOnClip,
+  takeItsTiming,
+  tracingSetUp,
+  untraced,
+} from './clips.ts'
 
 const MEDIA = 'ab'.repeat(32)
 const start = sampleDocument()
@@ -19,7 +28,7 @@ const clip = get(laid.clips, 'c')
 
 describe('a clip under the paper', () => {
   test('is laid whole, as large as the paper has room for it, with paper over it', () => {
-    expect(clip).toEqual({ ...aClip('c'), ...fresh, from: 3, outS: 2, matrix: [2, 0, 0, 2, 0, 0] })
+    expect(clip).toEqual({ ...aClip('c'), ...fresh, from: 3, outS: 2, matrix: [2, 0, 0, 2, 0, 0], notes: [] })
     // Of another shape it lies in the middle.
     const high = addClip(start, { ...fresh, widthPx: 100, heightPx: 100 }, 0)[0] as { clip: FilmClip }
     expect(high.clip.matrix[0]).toBeCloseTo(height / 100, 9)
@@ -34,6 +43,37 @@ describe('a clip under the paper', () => {
     expect(after({ inS: 5 })).toMatchObject({ inS: 1.99, outS: 2 })
     expect(after({ rate: 100, wash: 3 })).toMatchObject({ rate: 8, wash: 1 })
     expect(after({ source: 'the heron at the lock', shown: false })).toMatchObject({ shown: false })
+  })
+
+  test('pictures of it are noted, one note each, in the order of moments; an empty one takes the note off', () => {
+    const noted = (from: FilmClip, s: number, text: string, id: string) =>
+      get(done({ ...laid, clips: { c: from } }, noteOnClip(from, s, text, id)).clips, 'c')
+    const one = noted(clip, 1.5, 'the heel turns', 'n1')
+    const two = noted(one, 0.5, 'all still', 'n2')
+    expect(two.notes.map(note => [note.s, note.text])).toEqual([
+      [0.5, 'all still'],
+      [1.5, 'the heel turns'],
+    ])
+    expect([noteAt(two, 1.5005), noteAt(two, 1.54), noteAt(two, 0)]).toEqual(['the heel turns', '', ''])
+    const other = noted(two, 1.5, 'the heel rests', 'n3')
+    expect(other.notes.map(note => note.text)).toEqual(['all still', 'the heel rests'])
+    expect(noted(other, 0.5, '', 'n4').notes.map(note => note.text)).toEqual(['the heel rests'])
+    const bad = (notes: FilmClip['notes']) => refuse(laid, { kind: 'clip.set', id: 'c', patch: { notes } })
+    for (const [s, text] of [
+      [-1, 'x'],
+      [9, 'x'],
+      [1, ''],
+      [1, 'x'.repeat(501)],
+    ] as const) {
+      expect(bad([{ id: 'n', s, text }])).toMatchObject({ code: 'bad-value', what: 'notes of a clip' })
+    }
+    const [first, later] = [
+      { id: 'n', s: 1, text: 'x' },
+      { id: 'm', s: 0.5, text: 'y' },
+    ]
+    expect(bad([first, later])).toMatchObject({ code: 'bad-value' })
+    expect(bad([later, { ...first, id: 'm' }])).toMatchObject({ code: 'bad-value' })
+    expect(bad([later, first])).toBeNull()
   })
 
   test('numbers out of bounds are refused by name', () => {

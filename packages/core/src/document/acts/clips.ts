@@ -24,7 +24,7 @@ export function addClip(document: ShotDocument, clip: NewClip, from: number): Op
   const scale = Math.max(1, Math.min(width / widthPx, height / heightPx))
   const was = { widthPx: widthPx * scale, heightPx: heightPx * scale }
   const matrix = fittedOn({ widthPx, heightPx, was }, document.format)
-  const laid = { from, inS: 0, outS: seconds, rate: 1, matrix, shown: true, wash: USUAL_WASH, source: '' }
+  const laid = { from, inS: 0, outS: seconds, rate: 1, matrix, shown: true, wash: USUAL_WASH, source: '', notes: [] }
   return [{ kind: 'clip.add', clip: { ...clip, ...laid } }]
 }
 
@@ -42,6 +42,19 @@ export function changeClip(clip: FilmClip, change: ClipChange): Operation[] {
   const patch = changedIn(clip, next)
   return patch ? [{ kind: 'clip.set', id: clip.id, patch }] : []
 }
+
+/** Notes something of the picture of a clip at a moment (seconds), in place of what was noted there; an empty text takes the note off. */
+export function noteOnClip(clip: FilmClip, s: number, text: string, id: string): Operation[] {
+  const others = clip.notes.filter(note => Math.abs(note.s - s) >= SAME_PICTURE_S)
+  const notes = text === '' ? others : [...others, { id, s, text }].sort((a, b) => a.s - b.s)
+  return changeClip(clip, { notes })
+}
+/** Pictures of a clip are farther apart than this, seconds. */
+const SAME_PICTURE_S = 0.002
+
+/** What was noted of the picture that begins at a moment of a clip; empty where nothing was. */
+export const noteAt = (clip: FilmClip, s: number): string =>
+  clip.notes.find(note => Math.abs(note.s - s) < SAME_PICTURE_S)?.text ?? ''
 
 /** Frames of the shot on which drawings of a clip begin, as it was read; `times` are the beginnings of its pictures in seconds. */
 export const framesOfReading = (

@@ -23,6 +23,9 @@ export const setScale = (px: number, metres: number | null): Operation[] => [
   { kind: 'shot.set', patch: { scale: metres === null ? null : px / metres } },
 ]
 
+/** Operations that keep a step (paper pixels a frame) as the one that nothing goes beyond; null lets it go. */
+export const setCeiling = (px: number | null): Operation[] => [{ kind: 'shot.set', patch: { ceiling: px } }]
+
 /** Says whose work all of the shot is redrawn from; empty where it is one's own. */
 export const markStudy = (source: string): Operation[] => [{ kind: 'shot.set', patch: { study: source } }]
 
@@ -214,5 +217,9 @@ export function changeSize(document: ShotDocument, width: number, height: number
   })
   const scaled: Operation[] =
     document.scale === null ? [] : [{ kind: 'shot.set', patch: { scale: Math.min(LIMITS.scale, k * document.scale) } }]
-  return [set, ...moved, ...carried, ...guides, ...scaled]
+  const lower: Operation[] =
+    document.ceiling === null
+      ? []
+      : [{ kind: 'shot.set', patch: { ceiling: Math.min(LIMITS.ceiling, k * document.ceiling) } }]
+  return [set, ...moved, ...carried, ...guides, ...scaled, ...lower]
 }

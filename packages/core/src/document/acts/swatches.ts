@@ -1,19 +1,28 @@
+import { shifted, type ColourShift } from '../../colour/shift.ts'
 import type { ShotDocument, Swatch } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { swatchOf } from '../elements/table.ts'
 import { swatchesInOrder } from '../model/selectors.ts'
 
 /** A new colour at the end of the palette strip. */
-export function addSwatch(document: ShotDocument, id: string, colour: string): Operation[] {
+export function addSwatch(document: ShotDocument, id: string, colour: string, name?: string): Operation[] {
   const all = Object.values(document.swatches)
   const order = Math.max(-1, ...all.map(swatch => swatch.order), all.length - 1) + 1
-  return [{ kind: 'swatch.add', swatch: { id, name: `colour ${all.length + 1}`, colour, order } }]
+  return [{ kind: 'swatch.add', swatch: { id, name: name ?? `colour ${all.length + 1}`, colour, order } }]
 }
 
 /** Names a colour, or mixes it anew. */
 export const changeSwatch = (id: string, patch: Partial<Omit<Swatch, 'id'>>): Operation[] => [
   { kind: 'swatch.set', id, patch },
 ]
+
+/** Several colours that much lighter, stronger and further round, together; strokes in them follow. Those that stay as they are, are left out. */
+export const shiftSwatches = (document: ShotDocument, ids: readonly string[], by: ColourShift): Operation[] =>
+  ids.flatMap((id): Operation[] => {
+    const before = document.swatches[id]?.colour
+    const colour = before && shifted(before, by)
+    return colour && colour !== before ? [{ kind: 'swatch.set', id, patch: { colour } }] : []
+  })
 
 /** How many strokes are in a colour. */
 export const strokesIn = (document: ShotDocument, swatch: string): number =>

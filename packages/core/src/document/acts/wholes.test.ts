@@ -15,7 +15,7 @@ import { layPath } from './paths.ts'
 import { layerOver, newPass, newPassOfAll, oldPasses } from './passes.ts'
 import { drawingQueue } from '../model/queue.ts'
 import { columnOf, currentTake, cycleAt, swatchesInOrder } from '../model/selectors.ts'
-import { moveSwatch, replaceSwatch, strokesIn } from './swatches.ts'
+import { moveSwatch, replaceSwatch, shiftSwatches, strokesIn } from './swatches.ts'
 import { tapExposures } from './taps.ts'
 import { get } from '../model/table.ts'
 import { sampleDrawing, sampleElement } from '../tests/sample.ts'
@@ -344,6 +344,11 @@ describe('a new pass', () => {
     ])
     expect(get(two.layers, 'paint').left).not.toBeNull()
     expect(drawingQueue(two, currentTake(two)).map(item => item.drawing.id)).toEqual([a, b])
+    // A step that nothing goes beyond is as long on the larger paper.
+    const low = after(base, [{ kind: 'shot.set', patch: { ceiling: 12 } }])
+    const k = 1280 / Math.max(base.format.width, base.format.height)
+    expect(after(low, changeSize(low, 1280, 1280, 'fit')).ceiling).toBeCloseTo(12 * k, 9)
+    expect(after(low, changeSize(low, 1280, 1280, 'centre')).ceiling).toBe(12)
   })
 
   test('moves as the old one does', () => {
@@ -597,6 +602,16 @@ describe('colours of one’s own', () => {
       expect(order(after(moved, moveSwatch(moved, 'leaf', 1)))).toEqual(order(base))
     }
     expect(moveSwatch(base, 'graphite', -1)).toEqual([])
+  })
+
+  test('several are shifted together in one step; what no shift changes, and what is not there, is left out', () => {
+    const darker = { lightness: -20, chroma: 0, hueDeg: 0 }
+    const ops = shiftSwatches(base, ['leaf', 'moss', 'gone'], darker)
+    expect(ops.map(op => op.kind === 'swatch.set' && op.id)).toEqual(['leaf', 'moss'])
+    const shifted = after(base, ops)
+    expect(shifted.swatches.leaf?.colour).not.toBe(base.swatches.leaf?.colour)
+    expect(shifted.swatches.bark).toBe(base.swatches.bark)
+    expect(shiftSwatches(base, ['leaf'], { lightness: 0, chroma: 0, hueDeg: 0 })).toEqual([])
   })
 
   test('one that goes gives its strokes to another', () => {

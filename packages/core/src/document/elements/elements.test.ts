@@ -2,7 +2,9 @@ import { describe, expect, test } from '@jest/globals'
 import type { Point } from '../../geometry/point.ts'
 import { packSamples, unpackSamples, type Sample } from '../../geometry/samples.ts'
 import type { Element } from '../model/model.ts'
-import { elementsInOrder } from '../model/selectors.ts'
+import { placeholdersIn } from '../model/placeholders.ts'
+import { currentTake, elementsInOrder, firstFrameOf } from '../model/selectors.ts'
+import { get } from '../model/table.ts'
 import { applyBatch, assetsUsed, refuse } from '../operations/index.ts'
 import { sampleDocument, sampleDrawing, sampleElement, samplePicture } from '../tests/sample.ts'
 import { ELEMENT_KINDS, kindOf } from './table.ts'
@@ -83,6 +85,43 @@ describe('what every kind of element knows', () => {
     expect(kindOf(line).silhouette(line, () => undefined)).toBeNull()
     const bytes = packSamples(row)
     expect(unpackSamples(kindOf(line).silhouette(line, () => bytes)?.bytes ?? bytes)).toHaveLength(11)
+  })
+
+  test('of a picture that is cut only what is seen is touched; a cut that is none is refused', () => {
+    const cut = { left: 10, top: 5, right: 40, bottom: 20 }
+    const picture = { ...samplePicture('seen'), cut }
+    const placed = kindOf(picture).placed(picture, () => null)!
+    expect(placed.box).toEqual(cut)
+    expect(kindOf(picture).touched(placed, [{ x: 4, y: 10 }], 2)).toBe(false)
+    expect(kindOf(picture).touched(placed, [{ x: 20, y: 10 }], 2)).toBe(true)
+    for (const bad of [
+      { ...cut, left: -1 },
+      { ...cut, right: 41 },
+      { ...cut, right: 10.5 },
+      { ...cut, bottom: NaN },
+    ]) {
+      expect(ELEMENT_KINDS.picture.refuse(document, { ...picture, cut: bad })).toMatchObject({ code: 'bad-value' })
+    }
+    expect(ELEMENT_KINDS.picture.refuse(document, picture)).toBeNull()
+  })
+
+  test('placeholders are counted where they are shown and sent off, each once', () => {
+    const stands = { ...samplePicture('stands'), placeholder: true }
+    const there = applyBatch(document, [
+      { kind: 'elements.add', drawing: 'a', elements: [stands, samplePicture('seen')] },
+    ])
+    if (!there.ok) throw new Error('it fits')
+    const take = currentTake(there.document)
+    const first = firstFrameOf(take, get(there.document.drawings, 'a'))!
+    expect(placeholdersIn(there.document, take, { from: 0, to: take.length })).toBe(1)
+    expect(placeholdersIn(there.document, take, { from: first, to: first + 1 })).toBe(1)
+    expect(placeholdersIn(there.document, take, { from: take.length + 5, to: take.length + 9 })).toBe(0)
+    expect(placeholdersIn(document, currentTake(document), { from: 0, to: 99 })).toBe(0)
+    const late = applyBatch(document, [{ kind: 'elements.add', drawing: 'c', elements: [stands] }])
+    if (!late.ok) throw new Error('it fits')
+    const begins = firstFrameOf(take, get(late.document.drawings, 'c'))!
+    expect(placeholdersIn(late.document, take, { from: 0, to: begins })).toBe(0)
+    expect(placeholdersIn(late.document, take, { from: 0, to: begins + 1 })).toBe(1)
   })
 
   test('pictures lie under shapes, shapes under lines, whatever their order', () => {

@@ -74,6 +74,7 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     way: 'pose-to-pose',
     exposure: usualOn(format.fps),
     scale: null,
+    ceiling: null,
     study: '',
   }
 }

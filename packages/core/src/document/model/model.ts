@@ -3,7 +3,7 @@ import type { Tick } from '../../chart/halves.ts'
 import type { Wish } from '../../chart/wish.ts'
 import type { Matrix } from '../../geometry/matrix.ts'
 import type { Nib } from '../../geometry/nib.ts'
-import type { Point } from '../../geometry/point.ts'
+import type { Box, Point } from '../../geometry/point.ts'
 import type { LayerPath } from '../../path/path.ts'
 import type { RecipeName } from '../../motion/table.ts'
 import type { ClipLaid } from '../../clip/laid.ts'
@@ -14,7 +14,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 10
+export const DOCUMENT_SCHEMA = 11
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -108,6 +108,10 @@ export interface Picture extends OnPaper {
   readonly heightPx: number
   /** 0–1 */
   readonly opacity: number
+  /** what of it is seen, in its own pixels; null: all */
+  readonly cut: Box | null
+  /** it only stands for something that is still to be drawn; the send-off says so */
+  readonly placeholder: boolean
 }
 
 /** Elements by the name of their kind. */
@@ -249,6 +253,16 @@ export interface FilmClip extends ClipLaid {
   readonly wash: number
   /** whose work it is, where it is somebody else's and here for practice only; empty where it is one's own */
   readonly source: string
+  /** what was noted of its pictures, in the order of moments */
+  readonly notes: readonly ClipNote[]
+}
+
+/** What was noted of a picture of a clip. */
+export interface ClipNote {
+  readonly id: string
+  /** the moment of the clip, seconds */
+  readonly s: number
+  readonly text: string
 }
 
 /** Where something that is followed through a clip was seen. */
@@ -347,6 +361,8 @@ export interface ShotDocument {
   readonly exposure: number
   /** paper pixels of a metre, once somebody has said how tall something is */
   readonly scale: number | null
+  /** paper pixels a frame that nothing is to go beyond, taken from a movement that was studied; null: none */
+  readonly ceiling: number | null
   /** whose work it is redrawn from, where all of it is a study of somebody else's; empty where it is one's own */
   readonly study: string
 }
@@ -379,6 +395,8 @@ export const LIMITS = {
   /** seconds of a clip, and how many of them may pass in one */
   clipSeconds: 600,
   clipRate: 8,
+  /** notes of one clip */
+  clipNotes: 200,
   /** points that are followed through clips, and places of one of them */
   points: 24,
   placesPerPoint: 1500,
@@ -394,5 +412,7 @@ export const LIMITS = {
   exposure: 200,
   /** paper pixels a metre */
   scale: 100_000,
+  /** paper pixels a frame */
+  ceiling: 10_000,
   reasonLength: 200,
 } as const

@@ -1,6 +1,7 @@
 import { distance, type Point } from '../../geometry/point.ts'
 import { map } from '../../geometry/matrix.ts'
 import { momentUnder } from '../../clip/laid.ts'
+import { median } from '../../median.ts'
 import type { ClipPoint, FilmClip, SeenPlace, ShotDocument } from './model.ts'
 import { find } from './table.ts'
 
@@ -46,6 +47,28 @@ export function wayOfSeen(document: ShotDocument, point: ClipPoint, from: number
     const at = seenOn(document, point, frame)
     return at ? [{ frame, at }] : []
   })
+}
+
+/** Less than this is the trembling of what is followed, paper pixels. */
+const STILL_PX = 0.35
+
+/**
+ * How far a followed point usually goes a frame while it moves, paper pixels: of all its changes of place, each by the frames it took, the middle one. Null where it does
+ * not move.
+ */
+export function usualStepOf(document: ShotDocument, point: ClipPoint): number | null {
+  const clip = find(document.clips, point.clip)
+  if (!clip) return null
+  const { fps } = document.format
+  const way = wayOfSeen(document, point, clip.from, clip.from + Math.ceil(((clip.outS - clip.inS) / clip.rate) * fps))
+  const steps: number[] = []
+  let last = way[0]
+  for (const seen of way) {
+    if (!last || distance(last.at, seen.at) < STILL_PX) continue
+    steps.push(distance(last.at, seen.at) / (seen.frame - last.frame))
+    last = seen
+  }
+  return steps.length === 0 ? null : median(steps)
 }
 
 /** The followed points of a clip, in their order. */

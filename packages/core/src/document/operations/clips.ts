@@ -1,7 +1,7 @@
 import { isMediaId } from '../../assets/media.ts'
 import { FARTHEST_PX } from '../../geometry/samples.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
-import { LIMITS, type SeenPlace } from '../model/model.ts'
+import { LIMITS, type ClipNote, type SeenPlace } from '../model/model.ts'
 import { refusal } from '../model/refusal.ts'
 import { has } from '../model/table.ts'
 import { family } from './family.ts'
@@ -9,11 +9,18 @@ import { isFrame, PLAIN } from './kinds.ts'
 
 const isSide = (px: number): boolean => Number.isInteger(px) && px >= 1 && px <= LIMITS.picturePx
 
+/** Notes in the order of moments, each once, within the clip, and none of them empty. */
+const areNotes = (notes: readonly ClipNote[], seconds: number): boolean =>
+  new Set(notes.map(note => note.id)).size === notes.length &&
+  notes.every(
+    ({ s, text }, i) => s >= (notes[i - 1]?.s ?? 0) && s <= seconds && text !== '' && text.length <= LIMITS.noteLength,
+  )
+
 export const clips = family('clip', {
   facts: PLAIN,
   media: ({ media }) => [media],
   refuse(_document, clip) {
-    const { name, media, widthPx, heightPx, seconds, from, inS, outS, rate, matrix, shown, wash, source } = clip
+    const { name, media, widthPx, heightPx, seconds, from, inS, outS, rate, matrix, shown, wash, source, notes } = clip
     if (name === '') return refusal('bad-value', 'name of a clip')
     if (!isMediaId(media)) return refusal('bad-value', 'film of a clip')
     if (!isSide(widthPx) || !isSide(heightPx)) return refusal('bad-value', 'size of a clip')
@@ -24,6 +31,8 @@ export const clips = family('clip', {
     if (!matrix.every(value => Math.abs(value) <= FARTHEST_PX)) return refusal('bad-value', 'place of a clip')
     if (!(wash >= 0 && wash <= 1)) return refusal('bad-value', 'wash over a clip')
     if (typeof shown !== 'boolean') return refusal('bad-value', 'clip')
+    if (notes.length > LIMITS.clipNotes) return refusal('too-many', 'notes of a clip')
+    if (!areNotes(notes, seconds)) return refusal('bad-value', 'notes of a clip')
     return source.length > LIMITS.sourceLength ? refusal('bad-value', 'source of a clip') : null
   },
   kept: (document, id) =>

@@ -39,6 +39,7 @@ export interface Operations {
       readonly current?: string
       readonly exposure?: number
       readonly scale?: number | null
+      readonly ceiling?: number | null
       readonly study?: string
     }
   }
@@ -129,7 +130,8 @@ export type ElementChange = {
   readonly id: string
   /** what may be set depends on the kind of the element; the rest is refused */
   readonly patch: Partial<
-    Pick<Stroke, 'matrix' | 'swatch' | 'width' | 'nib' | 'label' | 'z'> & Pick<Picture, 'opacity'>
+    Pick<Stroke, 'matrix' | 'swatch' | 'width' | 'nib' | 'label' | 'z'> &
+      Pick<Picture, 'opacity' | 'cut' | 'placeholder'>
   >
 }
 

@@ -39,6 +39,8 @@ export const shotSet: Handler<'shot.set'> = {
     if ((patch.study ?? '').length > LIMITS.sourceLength) return refusal('bad-value', 'source of a study')
     const scale = patch.scale ?? 1
     if (!(scale > 0 && scale <= LIMITS.scale)) return refusal('bad-value', 'scale')
+    const ceiling = patch.ceiling ?? 1
+    if (!(ceiling > 0 && ceiling <= LIMITS.ceiling)) return refusal('bad-value', 'ceiling of steps')
     return patch.current !== undefined && !has(document.takes, patch.current)
       ? refusal('unknown-take', patch.current)
       : null

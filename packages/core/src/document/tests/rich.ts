@@ -46,6 +46,7 @@ export const aClip = (id: string): FilmClip => ({
   shown: true,
   wash: 0.5,
   source: '',
+  notes: [{ id: 'heel', s: 1, text: 'the heel turns here' }],
 })
 
 /** A point that is seen at two moments of the clip `walked`. */

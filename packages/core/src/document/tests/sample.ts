@@ -33,6 +33,8 @@ export const samplePicture = (id: string, z = 1): Picture => ({
   widthPx: 40,
   heightPx: 20,
   opacity: 0.5,
+  cut: null,
+  placeholder: false,
 })
 
 export function sampleElement(id: string, z = 1): Stroke {

@@ -1,4 +1,5 @@
 import type { Point } from '../../geometry/point.ts'
+import type { ShotDocument } from '../../document/model/model.ts'
 import type { Survey } from '../survey.ts'
 
 /** note: worth knowing. look: worth a look. wrong: hardly meant. */
@@ -33,6 +34,8 @@ export interface Check {
   /** what it asks, in a sentence */
   readonly asks: string
   readonly needs: readonly Need[]
+  /** whether it is asked of a shot at all; always, where nothing is said */
+  isAsked?(document: ShotDocument): boolean
   /** its findings in the order of layers and of time */
   inspect(survey: Survey): Finding[]
 }

@@ -136,4 +136,26 @@ describe('checks', () => {
     expect(findings(survey(inbetween(charted()), shapes(0)), ['arc']).map(f => f.check)).toEqual(['arc'])
     expect(new Set(CHECK_NAMES.map(name => CHECKS[name].words)).size).toBe(CHECK_NAMES.length)
   })
+
+  test('longest step: silent without a ceiling and within it; beyond it, by how much and from where', () => {
+    const places = [0, 50, 100].map(x => ({ x, y: 10, planted: false }))
+    const held = (ceiling: number | null) => {
+      const result = applyBatch(charted(places), [{ kind: 'shot.set', patch: { ceiling } }])
+      if (!result.ok) throw new Error(result.refusal.code)
+      return result.document
+    }
+    // Four frames from one to the next, 50 px: 12.5 a frame. A pixel is never too far: 50 > 4 · 12 + 1, and not 4 · 12.3 + 1.
+    expect(asked('ceiling', held(null))).toEqual([])
+    expect(asked('ceiling', held(12.3))).toEqual([])
+    expect(asked('ceiling', held(12))).toEqual([
+      ['b', 4, 5, 'heel of 5 goes 12.5 px a frame, more than 12, from 1'],
+      ['c', 8, 9, 'heel of 9 goes 12.5 px a frame, more than 12, from 5'],
+    ])
+    // Without marks it is read by the middles of the drawings.
+    const bare = { ...held(12), marks: {} }
+    expect(asked('ceiling', bare, { a: disc(0, 0), b: disc(20, 0), c: disc(100, 0) })).toEqual([
+      ['c', 8, 9, '9 goes 20 px a frame, more than 12, from 5'],
+    ])
+    expect(CHECKS.ceiling.isAsked?.(held(null))).toBe(false)
+  })
 })

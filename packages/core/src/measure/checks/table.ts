@@ -1,11 +1,12 @@
 import type { Survey } from '../survey.ts'
 import { SEVERITIES, type Check, type Finding } from './check.ts'
+import { ceiling } from './ceiling.ts'
 import { planted } from './planted.ts'
 import { volume } from './volume.ts'
 import { arc, way } from './way.ts'
 
 /** Every question that is asked of a shot, in the order they are told. */
-const TABLE = { volume, way, arc, planted } as const
+const TABLE = { volume, way, arc, planted, ceiling } as const
 
 export type CheckName = keyof typeof TABLE
 export const CHECKS: Readonly<Record<CheckName, Check>> = TABLE

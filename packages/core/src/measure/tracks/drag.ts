@@ -1,3 +1,5 @@
+import type { Point } from '../../geometry/point.ts'
+import { correlation } from './correlation.ts'
 import { trackSteps, type Track } from './track.ts'
 
 /** How a part follows another one. */
@@ -16,14 +18,9 @@ const FEWEST = 5
 const MOST_LAG = 6
 const LEAST_ALIKE = 0.6
 
-interface Velocity {
-  readonly x: number
-  readonly y: number
-}
-
 /** Velocities by frame, px a frame: while a place is held the way to the next one is shared out over its frames. */
-function velocities(track: Track): Map<number, Velocity> {
-  const byFrame = new Map<number, Velocity>()
+function velocities(track: Track): Map<number, Point> {
+  const byFrame = new Map<number, Point>()
   const steps = trackSteps(track)
   let since = track.places[0]?.frame ?? 0
   for (const { frame, from, to } of steps) {
@@ -35,22 +32,13 @@ function velocities(track: Track): Map<number, Velocity> {
   return byFrame
 }
 
-/** The correlation of velocity vectors at a lag, less their means over the frames both are known on; null where these are too few, or one stands still. */
-function correlation(leader: Map<number, Velocity>, follower: Map<number, Velocity>, lag: number): number | null {
+/** How alike velocities are at a lag, over the frames both are known on. */
+function alikeAt(leader: Map<number, Point>, follower: Map<number, Point>, lag: number): number | null {
   const pairs = [...leader].flatMap(([frame, a]) => {
     const b = follower.get(frame + lag)
     return b ? [[a, b] as const] : []
   })
-  if (pairs.length < FEWEST) return null
-  const mean = (of: (pair: (typeof pairs)[number]) => number) => pairs.reduce((s, p) => s + of(p), 0) / pairs.length
-  const [ax, ay, bx, by] = [mean(([a]) => a.x), mean(([a]) => a.y), mean(([, b]) => b.x), mean(([, b]) => b.y)]
-  let [cross, aa, bb] = [0, 0, 0]
-  for (const [a, b] of pairs) {
-    cross += (a.x - ax) * (b.x - bx) + (a.y - ay) * (b.y - by)
-    aa += (a.x - ax) ** 2 + (a.y - ay) ** 2
-    bb += (b.x - bx) ** 2 + (b.y - by) ** 2
-  }
-  return aa > 1e-9 && bb > 1e-9 ? cross / Math.sqrt(aa * bb) : null
+  return correlation(pairs, FEWEST)
 }
 
 /**
@@ -61,7 +49,7 @@ export function dragOf(leader: Track, follower: Track): Drag {
   const [a, b] = [velocities(leader), velocities(follower)]
   let best: { lagFrames: number; alike: number } | null = null
   for (const lag of lags()) {
-    const alike = correlation(a, b, lag)
+    const alike = alikeAt(a, b, lag)
     if (alike !== null && alike > (best?.alike ?? LEAST_ALIKE - 1e-9) + 1e-6) best = { lagFrames: lag, alike }
   }
   return best ? { told: true, ...best } : { told: false }

@@ -1,3 +1,4 @@
+import { correlation } from './correlation.ts'
 import { offArcs } from './arcs.ts'
 import { trackSteps, type Track } from './track.ts'
 
@@ -10,18 +11,12 @@ export function speedsAlike(a: Track, b: Track): number | null {
   const other = new Map(trackSteps(b).map(step => [step.frame, step.pxPerFrame]))
   const pairs = trackSteps(a).flatMap(({ frame, pxPerFrame }) => {
     const speed = other.get(frame)
-    return speed === undefined ? [] : [[pxPerFrame, speed] as const]
+    return speed === undefined ? [] : [[along(pxPerFrame), along(speed)] as const]
   })
-  if (pairs.length < FEWEST_STEPS) return null
-  const [ma, mb] = [0, 1].map(i => pairs.reduce((sum, pair) => sum + (pair[i] as number), 0) / pairs.length)
-  let [cross, aa, bb] = [0, 0, 0]
-  for (const [x, y] of pairs) {
-    cross += (x - (ma as number)) * (y - (mb as number))
-    aa += (x - (ma as number)) ** 2
-    bb += (y - (mb as number)) ** 2
-  }
-  return aa > 1e-9 && bb > 1e-9 ? cross / Math.sqrt(aa * bb) : null
+  return correlation(pairs, FEWEST_STEPS)
 }
+
+const along = (speed: number) => ({ x: speed, y: 0 })
 
 /**
  * Whether every part glides alike: all lie within 5 % of a step on the arc their neighbours make, and their speeds correlate above 0.95 with those of the first, the

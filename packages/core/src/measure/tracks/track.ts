@@ -1,3 +1,4 @@
+import { median } from '../../median.ts'
 import { distance, type Point } from '../../geometry/point.ts'
 
 /** Where a part is on a frame (from 0), paper pixels. */
@@ -40,18 +41,16 @@ export function heldPlaces({ places }: Track): (TrackPlace & { readonly held: nu
   return held
 }
 
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[sorted.length >> 1] ?? 1
-}
-
 /**
  * How a part goes from place to place, px a frame: the distance over the frames the earlier place is held, but no more than are usual (the median): a hold of 12
  * before 30 px on twos is 15 px a frame and not 2.5.
  */
 export function trackSteps(track: Track): TrackStep[] {
   const places = heldPlaces(track)
-  const usual = median(places.slice(0, -1).map(place => place.held))
+  const usual = median(
+    places.slice(0, -1).map(place => place.held),
+    1,
+  )
   return places.slice(1).map((to, i) => {
     const from = places[i] as (typeof places)[number]
     const frames = Math.max(1, Math.min(from.held, usual))

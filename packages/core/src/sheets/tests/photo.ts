@@ -1,9 +1,10 @@
 import { inverse, map, type Matrix } from '../../geometry/matrix.ts'
 import { distanceToPiece, type Point } from '../../geometry/point.ts'
 import type { Grey } from '../../raster/grey.ts'
+import { chance } from '../../raster/tests/chance.ts'
 
 // Looked up once: the runner of tests takes long to find what is global.
-const { cos, exp, imul, max, min, PI, round, sin } = Math
+const { cos, exp, max, min, PI, round, sin } = Math
 
 /** Lines of a heron, in pixels of a sheet 400 × 300; shivering a little where it is asked to, differently for every seed. */
 export function heron(seed = 0, shiver = 0): Point[][] {
@@ -20,11 +21,6 @@ export function heron(seed = 0, shiver = 0): Point[][] {
     [about(204, 178), about(214, 216), about(206, 262)],
     [about(136, 146), about(112, 164), about(96, 168)],
   ]
-}
-
-export function chance(seed: number): () => number {
-  let state = seed * 2_654_435_761 + 7
-  return () => (state = (imul(state, 1_664_525) + 1_013_904_223) | 0) / 2 ** 31
 }
 
 export interface Photo {

@@ -1,5 +1,5 @@
-import { map, type Matrix } from '../geometry/matrix.ts'
-import { distance, type Point } from '../geometry/point.ts'
+import { map, type Matrix } from './matrix.ts'
+import { distance, type Point } from './point.ts'
 
 /** A map that shifts, turns and scales, and nothing else. */
 export interface Similarity {

@@ -1,0 +1,2 @@
+export * from './laid.ts'
+export * from './model.ts'
