@@ -25,6 +25,8 @@ await build({
   ],
 })
 
-// The made-up film and the photographed sheets of the demo lie beside what reads them.
+// The made-up film, the model sheet and the photographed sheets of the demo lie beside what reads them.
+await cp('src/demo/models', 'dist/models', { recursive: true })
 await cp('src/demo/heron', 'dist/heron', { recursive: true })
+await copyFile('src/demo/postOffice.png', 'dist/postOffice.png')
 await copyFile('src/demo/reedWaltz.webm', 'dist/reedWaltz.webm')

@@ -4,7 +4,7 @@ import { BATCHES_PER_REQUEST, type Drawing as CoreDrawing } from '@unhurried/cor
 import { z } from 'zod'
 import { ShotDocument } from './document.ts'
 import { type Batch } from './operations.ts'
-import { Format, FrameCount, Id, MediaId, Name, RowId } from './pieces.ts'
+import { Format, FrameCount, Id, MediaId, Name, RowId, Source } from './pieces.ts'
 
 export const Email = z.email('must be an e-mail address').max(200)
 export const Password = z
@@ -39,6 +39,8 @@ export const ShotCard = z.object({
 export const FilmCard = z.object({
   id: RowId,
   name: z.string(),
+  /** whose work it is a study of; empty where it is one's own */
+  study: z.string(),
   role: MemberRole,
   shots: z.array(ShotCard),
 })
@@ -58,6 +60,8 @@ export const Order = z.strictObject({ shots: z.array(RowId).min(1).max(500) })
 
 export const NewFilm = z.strictObject({ name: Name })
 export const Rename = z.strictObject({ name: Name })
+/** Another name of a film, or whose work all of it is a study of. */
+export const ChangeFilm = z.strictObject({ name: Name.optional(), study: Source.optional() })
 export const NewShot = z.strictObject({ name: Name, format: Format, frames: FrameCount, layer: Name.optional() })
 
 /** So many of the newest batches are told when a shot is opened: more than a desk has on their way at a time. */
@@ -70,6 +74,8 @@ export const OpenShot = z.object({
   shot: ShotCard,
   epoch: Epoch,
   filmName: z.string(),
+  /** whose work the whole film is a study of; empty where it is one's own */
+  filmStudy: z.string().default(''),
   role: MemberRole,
   seq: z.number(),
   /** the newest batches in the document: what a desk still holds of them needs not be sent or done again */

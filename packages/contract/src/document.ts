@@ -24,6 +24,7 @@ export const ShotDocument = z
     way: p.Way,
     exposure: p.Exposure,
     scale: p.Scale,
+    ceiling: p.Ceiling,
     study: p.Source,
   })
   .readonly()

@@ -207,6 +207,36 @@ describe('documents and operations of earlier schemas', () => {
     ])
   })
 
+  test('pictures are seen whole, and are no placeholders, until they say otherwise; strokes are left as they are', () => {
+    const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const [picture, line] = [
+      { id: 'p', kind: 'picture', opacity: 1 },
+      { id: 'l', kind: 'line', width: 3 },
+    ]
+    const drawing = { id: 'd', elements: { p: picture, l: line }, marks: {} }
+    const { ceiling: _ceiling, ...rest } = fresh
+    const clip = { id: 'c', name: 'reeds' }
+    const tenth = { ...rest, drawings: { d: drawing }, clips: { c: clip }, schema: 10 } as unknown as { schema: number }
+    const whole = { ...picture, cut: null, placeholder: false }
+    expect(migrateDocument(tenth)).toMatchObject({ ceiling: null, clips: { c: { ...clip, notes: [] } } })
+    expect(migrateOperations([{ kind: 'clip.add', clip }], 10)).toEqual([
+      { kind: 'clip.add', clip: { ...clip, notes: [] } },
+    ])
+    expect(migrateDocument(tenth).drawings.d?.elements).toEqual({ p: whole, l: line })
+    expect(
+      migrateOperations(
+        [
+          { kind: 'drawing.add', drawing },
+          { kind: 'elements.add', drawing: 'd', elements: [picture, line] },
+        ],
+        10,
+      ),
+    ).toEqual([
+      { kind: 'drawing.add', drawing: { ...drawing, elements: { p: whole, l: line } } },
+      { kind: 'elements.add', drawing: 'd', elements: [whole, line] },
+    ])
+  })
+
   test('what is of the present schema is left as it is; what is from the future is not read', () => {
     const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
     expect(migrateDocument(fresh)).toBe(fresh)

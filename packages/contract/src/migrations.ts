@@ -81,6 +81,26 @@ const step9: Step = {
   operation: op => (op.kind === 'sound.add' ? { ...op, sound: sound10(op.sound as Json) } : op),
 }
 
+const element11 = (element: Json): Json =>
+  element.kind === 'picture' ? { cut: null, placeholder: false, ...element } : element
+const clip11 = (clip: Json): Json => ({ notes: [], ...clip })
+const drawing11 = (drawing: Json): Json => ({ ...drawing, elements: mapped(drawing.elements, element11) })
+/** Pictures can be cut, and stand for something that is still to be drawn; a shot may have a ceiling for its steps, and clips notes. */
+const step10: Step = {
+  document: stored => ({
+    ceiling: null,
+    ...stored,
+    schema: 11,
+    drawings: mapped(stored.drawings, drawing11),
+    clips: mapped(stored.clips, clip11),
+  }),
+  operation(op) {
+    if (op.kind === 'clip.add') return { ...op, clip: clip11(op.clip as Json) }
+    if (op.kind === 'drawing.add') return { ...op, drawing: drawing11(op.drawing as Json) }
+    return op.kind === 'elements.add' ? { ...op, elements: (op.elements as Json[]).map(element11) } : op
+  },
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -175,6 +195,7 @@ const STEPS: Readonly<Record<number, Step>> = {
   7: step7,
   8: step8,
   9: step9,
+  10: step10,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

@@ -16,6 +16,8 @@ const ElementPatch = z
     label: p.StrokeLabel.nullable(),
     z: z.number().min(-1e9).max(1e9),
     opacity: p.Opacity,
+    cut: p.Cut.nullable(),
+    placeholder: z.boolean(),
   })
   .partial()
   .readonly()
@@ -60,7 +62,14 @@ export const Operation = z.discriminatedUnion('kind', [
   op('frames.remove', { take: p.Id, at: p.Frame, count: p.FrameCount }),
   op('loop.set', { take: p.Id, loop: p.Loop }),
   op('shot.set', {
-    patch: patch({ way: p.Way, current: p.Id, exposure: p.Exposure, scale: p.Scale, study: p.Source }),
+    patch: patch({
+      way: p.Way,
+      current: p.Id,
+      exposure: p.Exposure,
+      scale: p.Scale,
+      ceiling: p.Ceiling,
+      study: p.Source,
+    }),
   }),
   op('cycle.add', { take: p.Id, cycle: p.Cycle }),
   op('cycle.set', { take: p.Id, id: p.Id, patch: CyclePatch }),

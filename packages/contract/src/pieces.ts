@@ -82,6 +82,8 @@ const Stroke = z
   .readonly()
 
 const PictureSide = z.number().int().min(1).max(LIMITS.picturePx)
+const CutSide = z.number().min(0).max(LIMITS.picturePx)
+export const Cut = z.strictObject({ left: CutSide, top: CutSide, right: CutSide, bottom: CutSide }).readonly()
 export const Opacity = z.number().min(0).max(1)
 const Picture = z
   .strictObject({
@@ -91,6 +93,8 @@ const Picture = z
     widthPx: PictureSide,
     heightPx: PictureSide,
     opacity: Opacity,
+    cut: Cut.nullable(),
+    placeholder: z.boolean(),
   })
   .readonly()
 
@@ -178,6 +182,10 @@ export const Clip = z
     shown: z.boolean(),
     wash: z.number().min(0).max(1),
     source: Source,
+    notes: z
+      .array(z.strictObject({ id: Id, s: z.number().min(0).max(LIMITS.clipSeconds), text: NoteText }).readonly())
+      .max(LIMITS.clipNotes)
+      .readonly(),
   })
   .readonly()
 const InClip = z.number().min(-LIMITS.picturePx).max(LIMITS.picturePx)
@@ -211,6 +219,7 @@ export const SpokenWord = z
   .readonly()
 export const Way = z.enum(WAYS)
 /** Paper pixels of a metre. */
+export const Ceiling = z.number().gt(0).max(LIMITS.ceiling).nullable()
 export const Scale = z.number().gt(0).max(LIMITS.scale).nullable()
 export const Exposure = z.number().int().min(1).max(LIMITS.exposure)
 

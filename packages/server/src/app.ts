@@ -9,6 +9,7 @@ import { answerProblems, checkDoor, logRequests, securityHeaders, type Door } fr
 import { Problem } from './problems/problem.ts'
 import { sessionRoutes, whoIsThere, type Demo } from './http/session.ts'
 import { mediaRoutes } from './http/media.ts'
+import { modelRoutes } from './http/models.ts'
 import { shelfRoutes } from './http/shelf.ts'
 import { shotRoutes } from './http/shots.ts'
 import { streams, type StreamLimits } from './http/streams.ts'
@@ -19,6 +20,7 @@ import type { Announcer } from './services/announcer.ts'
 import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
 import { mediaService, type MediaBounds } from './services/media.ts'
+import { modelService } from './services/models.ts'
 import { journalRoom, lanes, type JournalRoom } from './services/journalRoom.ts'
 
 /** Everything the application needs from outside. */
@@ -64,6 +66,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   const routers = [
     sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
     mediaRoutes(mediaService(source, deps.mediaBounds ?? MEDIA_BOUNDS), access),
+    modelRoutes(modelService(source), access),
     shelfRoutes(films, bin, journal, access, log),
     shotRoutes(
       journal,

@@ -227,7 +227,19 @@ describe('bad input changes nothing and is named', () => {
         kind: 'elements.add',
         drawing: 'd1',
         elements: [
-          { id, kind: 'picture', z: 1, matrix: null, picture: 'p1', widthPx: 2, heightPx: 1, opacity: 1, ...more },
+          {
+            id,
+            kind: 'picture',
+            z: 1,
+            matrix: null,
+            picture: 'p1',
+            widthPx: 2,
+            heightPx: 1,
+            opacity: 1,
+            cut: null,
+            placeholder: false,
+            ...more,
+          },
         ],
       })
     const { body } = await post(
@@ -276,7 +288,20 @@ describe('bad input changes nothing and is named', () => {
       batch(`lay-${id}`, {
         kind: 'elements.add',
         drawing: 'd1',
-        elements: [{ id, kind: 'picture', z: 1, matrix: null, picture, widthPx: 2, heightPx: 1, opacity: 1 }],
+        elements: [
+          {
+            id,
+            kind: 'picture',
+            z: 1,
+            matrix: null,
+            picture,
+            widthPx: 2,
+            heightPx: 1,
+            opacity: 1,
+            cut: null,
+            placeholder: false,
+          },
+        ],
       })
 
     test('waits until a batch uses it, is counted then, and is not sent with it', async () => {

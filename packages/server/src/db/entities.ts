@@ -25,6 +25,8 @@ export class SessionRow {
 export class FilmRow {
   @PrimaryGeneratedColumn('uuid') id!: string
   @Column({ type: 'text' }) name!: string
+  /** whose work it is a study of; empty where it is one's own */
+  @Column({ type: 'text', default: '' }) study!: string
   @Column({ type: 'timestamptz', name: 'removed_at', nullable: true }) removedAt!: Date | null
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt!: Date
 }

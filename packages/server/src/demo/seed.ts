@@ -5,6 +5,7 @@ import { accountService } from '../services/accounts.ts'
 import { filmService } from '../services/films.ts'
 import { journalService, type JournalService } from '../services/journal.ts'
 import { mediaService } from '../services/media.ts'
+import { modelService } from '../services/models.ts'
 import { ACORN, acornExercise } from './acorn.ts'
 import { DEMO_ACCOUNT } from './account.ts'
 import { heronLifts, heronShivers } from './heron.ts'
@@ -12,6 +13,7 @@ import { HOP, hop } from './hop.ts'
 import { hangingLantern, jellyPebbles, mistOverStone, reedInTheWind } from './exercises.ts'
 import { LANTERN, lantern } from './lantern.ts'
 import { MARCHING, marching } from './marching.ts'
+import { modelSheet } from './modelSheet.ts'
 import { STAMP, stamp } from './stamp.ts'
 import { WALTZ } from './reeds.ts'
 import { waltz } from './waltz.ts'
@@ -55,6 +57,9 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
     await drawAll(journal, id, owner.id, drawn)
   }
   const marsh = await films.create(owner.id, 'The Marsh Post')
+  const { model, pictures } = modelSheet()
+  for (const picture of pictures) await media.store(marsh.id, picture)
+  await modelService(source).keep(marsh.id, 'tilda', 0, model)
   await draw(marsh.id, 'Hop between lily pads', HOP, 'Tilda', hopping)
   await draw(marsh.id, 'Lantern', LANTERN, 'flame', lamp)
   await draw(marsh.id, 'Marching home', MARCHING, 'Tilda', walking)

@@ -1,6 +1,8 @@
-import { FIRST, type Operation } from '@unhurried/core/document'
+import { pngSize } from '@unhurried/core/assets'
+import { FIRST, get, picturesOn, type BroughtIn, type Operation } from '@unhurried/core/document'
 import type { Point } from '@unhurried/core/geometry'
 import { lowerLid, RECIPES, upperLid } from '@unhurried/core/motion'
+import { readFileSync } from 'node:fs'
 import { MARSH_SWATCHES } from './hop.ts'
 import { Study, type Drawn } from './study.ts'
 import { spoken } from './voice.ts'
@@ -18,14 +20,10 @@ function table(): Mark[] {
   const edge = curve(points(-8, 610, 320, 600, 700, 604, 1288, 596), false, 16)
   const letter = points(820, 640, 1080, 622, 1100, 690, 836, 708)
   return [
-    shape('haze', [...points(-8, -8, 1288, -8), ...[...edge].reverse()]),
-    shape('straw', [...edge, { x: 1288, y: 728 }, { x: -8, y: 728 }]),
     line(4.4, edge, 'bark'),
     shape('lamp', letter),
     line(3.6, [...letter, letter[0] as Point]),
     line(2.8, points(820, 640, 962, 676, 1080, 622)),
-    line(2.4, curve(points(60, 660, 190, 656, 330, 662)), 'bark'),
-    line(2.4, curve(points(420, 690, 520, 686, 600, 692)), 'bark'),
   ]
 }
 
@@ -175,6 +173,14 @@ export function stamp(): Drawn {
     MARSH_SWATCHES.map((swatch): Operation => ({ kind: 'swatch.add', swatch })),
   )
   study.still(FIRST.background, table())
+  // What is painted lies under what is drawn on the same sheet.
+  const bytes = new Uint8Array(readFileSync(new URL('./postOffice.png', import.meta.url)))
+  const size = pngSize(bytes)
+  if (!size) throw new Error('postOffice.png is no picture')
+  const picture: BroughtIn = { id: 'stamp-post-office', ...size, was: size, frames: null }
+  study.keep(picture.id, bytes)
+  const behind = get(study.document.drawings, `${FIRST.background}-still`)
+  study.commit('bring in the post office', picturesOn(study.document, behind, [picture], () => 'stamp-behind').ops)
   const puff = study.guide('anticipate', {
     x: CHEEK.x,
     y: CHEEK.y,

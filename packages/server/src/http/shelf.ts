@@ -1,5 +1,5 @@
 import Router from '@koa/router'
-import { NewFilm, NewShot, Order, Rename, RowId } from '@unhurried/contract'
+import { ChangeFilm, NewFilm, NewShot, Order, Rename, RowId } from '@unhurried/contract'
 import type { Logger } from 'pino'
 import type { AccessService, Where, Wish } from '../services/access.ts'
 import type { BinService } from '../services/bin.ts'
@@ -40,7 +40,8 @@ export function shelfRoutes(
   })
   router.patch('/api/films/:film', async ctx => {
     const { film: row } = await film(ctx, 'draw')
-    await films.rename(row.id, parse(Rename, await json(ctx)).name)
+    const { name, study } = parse(ChangeFilm, await json(ctx))
+    await films.change(row.id, { ...(name !== undefined && { name }), ...(study !== undefined && { study }) })
     ctx.body = {}
   })
   for (const [path, removed] of [

@@ -31,7 +31,7 @@ export function shotRoutes(
     const { shot, film, role } = await open(ctx, 'look')
     const opened = Buffer.from(await journal.open(shot))
     // Both are written out: the second is put into the first, without being read again.
-    const front = JSON.stringify({ shot: toCard(shot), filmName: film.name, role })
+    const front = JSON.stringify({ shot: toCard(shot), filmName: film.name, filmStudy: film.study, role })
     answer(ctx, Buffer.concat([Buffer.from(`${front.slice(0, -1)},`), opened.subarray(1)]))
   })
   router.get('/api/shots/:shot/samples', async ctx => {

@@ -12,7 +12,7 @@ const MAY: Record<MemberRole, readonly Wish[]> = {
 }
 
 export interface FilmAccess {
-  readonly film: { readonly id: string; readonly name: string }
+  readonly film: { readonly id: string; readonly name: string; readonly study: string }
   readonly role: MemberRole
 }
 
@@ -38,6 +38,7 @@ export interface ShotAccess extends FilmAccess {
 interface Row {
   film: string
   film_name: string
+  film_study: string
   film_removed: boolean
   role: MemberRole
   shot: string
@@ -64,19 +65,19 @@ export function accessService(source: DataSource) {
   return {
     async toFilm(account: string, filmId: string, wish: Wish, where: Where = 'shelf'): Promise<FilmAccess> {
       const [row]: Row[] = await source.query(
-        `SELECT f.id AS film, f.name AS film_name, f.removed_at IS NOT NULL AS film_removed, m.role
+        `SELECT f.id AS film, f.name AS film_name, f.study AS film_study, f.removed_at IS NOT NULL AS film_removed, m.role
          FROM members m JOIN films f ON f.id = m.film_id WHERE m.account_id = $1 AND f.id = $2`,
         [account, filmId],
       )
       if (!row) throw new Problem('not-found', 'There is no such film.')
       allow(row.role, wish)
       if (row.film_removed && where === 'shelf') throw new Problem('removed', 'This film lies in the bin.')
-      return { film: { id: row.film, name: row.film_name }, role: row.role }
+      return { film: { id: row.film, name: row.film_name, study: row.film_study }, role: row.role }
     },
 
     async toShot(account: string, shotId: string, wish: Wish, where: Where = 'shelf'): Promise<ShotAccess> {
       const [row]: Row[] = await source.query(
-        `SELECT f.id AS film, f.name AS film_name, f.removed_at IS NOT NULL AS film_removed, m.role,
+        `SELECT f.id AS film, f.name AS film_name, f.study AS film_study, f.removed_at IS NOT NULL AS film_removed, m.role,
            s.id AS shot, s.name, s.head_seq, s.removed_at, s.document_bytes, s.stroke_bytes, s.journal_bytes
          FROM shots s JOIN films f ON f.id = s.film_id JOIN members m ON m.film_id = f.id
          WHERE m.account_id = $1 AND s.id = $2`,
@@ -89,7 +90,7 @@ export function accessService(source: DataSource) {
         throw new Problem('removed', 'This shot lies in the bin. Put it back to go on with it.')
       }
       return {
-        film: { id: row.film, name: row.film_name },
+        film: { id: row.film, name: row.film_name, study: row.film_study },
         role: row.role,
         shot: {
           id: row.shot,

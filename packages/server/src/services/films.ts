@@ -59,9 +59,10 @@ export function filmService(source: DataSource) {
       const filmRows = await films.find({ where: { id: In(ids), removedAt: IsNull() }, order: { createdAt: 'ASC' } })
       const shotRows = await shots.find({ where: { filmId: In(ids), removedAt: IsNull() }, order: { place: 'ASC' } })
       return {
-        films: filmRows.map(({ id, name }) => ({
+        films: filmRows.map(({ id, name, study }) => ({
           id,
           name,
+          study,
           role: roles.get(id) as MemberRole,
           shots: shotRows.filter(shot => shot.filmId === id).map(toCard),
         })),
@@ -72,13 +73,16 @@ export function filmService(source: DataSource) {
       return source.transaction(async tx => {
         const owned = await tx.countBy(MemberRow, { accountId: account, role: 'owner' })
         if (owned >= MOST_FILMS) throw new Problem('too-large', `One account may own at most ${MOST_FILMS} films.`)
-        const film = await tx.save(FilmRow, { name, removedAt: null })
+        const film = await tx.save(FilmRow, { name, study: '', removedAt: null })
         await tx.insert(MemberRow, { filmId: film.id, accountId: account, role: 'owner' })
         return { id: film.id }
       })
     },
 
-    rename: async (id: string, name: string) => void (await films.update({ id }, { name })),
+    /** Names a film anew, or says whose work it is a study of. */
+    change: async (id: string, patch: { readonly name?: string; readonly study?: string }) => {
+      if (Object.keys(patch).length > 0) await films.update({ id }, patch)
+    },
     setRemoved: async (id: string, removed: boolean) =>
       void (await films.update({ id }, { removedAt: removed ? new Date() : null })),
 

@@ -188,12 +188,14 @@ export type MediaService = ReturnType<typeof mediaService>
 
 const inMB = (bytes: number): string => `${Math.ceil(bytes / 1024 / 1024)} MB`
 
-/** Lets go of what no shot of its film refers to, and of what nobody goes on sending, once it is old enough. */
+/** Lets go of what no shot and no model sheet of its film refers to, and of what nobody goes on sending, once it is old enough. */
 async function letGo(tx: EntityManager | DataSource, film: string | null): Promise<number> {
   const [, gone]: [unknown, number] = await tx.query(
     `DELETE FROM media m WHERE ($1::uuid IS NULL OR m.film_id = $1) AND m.touched_at < now() - interval '${KEPT_HOURS} hours'
-       AND (NOT m.whole OR NOT EXISTS (
-         SELECT 1 FROM media_uses u JOIN shots s ON s.id = u.shot_id WHERE s.film_id = m.film_id AND u.id = m.id))`,
+       AND (NOT m.whole OR (NOT EXISTS (
+         SELECT 1 FROM media_uses u JOIN shots s ON s.id = u.shot_id WHERE s.film_id = m.film_id AND u.id = m.id)
+         AND NOT EXISTS (SELECT 1 FROM models o WHERE o.film_id = m.film_id
+           AND o.model->'views' @> jsonb_build_array(jsonb_build_object('media', m.id)))))`,
     [film],
   )
   return gone
