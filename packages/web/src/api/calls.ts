@@ -4,6 +4,8 @@ import {
   JournalReply,
   MediaRoom,
   MediaState,
+  ModelCard,
+  Models,
   MOST_SAMPLE_IDS,
   SessionState,
   Shelf,
@@ -15,6 +17,7 @@ import {
 } from '@unhurried/contract'
 import { z } from 'zod'
 import type { AssetRef } from '@unhurried/core/assets'
+import type { ModelSheet } from '@unhurried/core/models'
 import { ask, askBytes, giveBytes } from './ask.ts'
 
 const Nothing = z.object({})
@@ -36,7 +39,8 @@ export const habits = {
 export const shelf = {
   read: () => ask(Shelf, 'GET', '/api/shelf'),
   newFilm: (name: string) => ask(Made, 'POST', '/api/films', { name }),
-  renameFilm: (id: string, name: string) => ask(Nothing, 'PATCH', `/api/films/${id}`, { name }),
+  changeFilm: (id: string, patch: { readonly name?: string; readonly study?: string }) =>
+    ask(Nothing, 'PATCH', `/api/films/${id}`, patch),
   removeFilm: (id: string) => ask(Nothing, 'POST', `/api/films/${id}/remove`),
   restoreFilm: (id: string) => ask(Nothing, 'POST', `/api/films/${id}/restore`),
   order: (film: string, shots: readonly string[]) => ask(Nothing, 'PUT', `/api/films/${film}/order`, { shots }),
@@ -69,6 +73,14 @@ export const shot = {
   ahead: (id: string, { kind, id: asset }: AssetRef, bytes: Uint8Array) =>
     giveBytes(`/api/shots/${id}/assets/${asset}?kind=${kind}`, bytes),
   post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),
+}
+
+/** Model sheets of a film. */
+export const models = {
+  read: (film: string) => ask(Models, 'GET', `/api/films/${film}/models`),
+  keep: (film: string, id: string, turn: number, model: ModelSheet) =>
+    ask(ModelCard, 'PUT', `/api/films/${film}/models/${id}`, { turn, model }),
+  remove: (film: string, id: string) => ask(Nothing, 'DELETE', `/api/films/${film}/models/${id}`),
 }
 
 const path = (film: string, id: string) => `/api/films/${film}/media/${id}`

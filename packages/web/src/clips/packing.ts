@@ -1,4 +1,4 @@
-import type { ClipPacked, ClipProtocol } from '../protocols/clip.ts'
+import type { ClipPacked, ClipProtocol, SequencePicture } from '../protocols/clip.ts'
 import { inWorker, whyUnanswered } from '../workers/once.ts'
 
 /** What takes longer than this to be read is let go. */
@@ -11,3 +11,9 @@ export const clipWorker = (): Worker =>
 /** Reads a file that may be a clip. */
 export const packClip = (file: Blob): Promise<ClipPacked> =>
   inWorker<ClipProtocol, ClipPacked>(clipWorker(), DEADLINE_MS, async remote => remote.pack(file)).catch(whyUnanswered)
+
+/** Makes a clip of pictures that follow one another. */
+export const packPictures = (pictures: readonly SequencePicture[]): Promise<ClipPacked> =>
+  inWorker<ClipProtocol, ClipPacked>(clipWorker(), DEADLINE_MS, async remote => remote.packPictures(pictures)).catch(
+    whyUnanswered,
+  )

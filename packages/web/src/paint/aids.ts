@@ -23,6 +23,8 @@ export interface PaperAids {
   readonly room: boolean
   /** paper pixels between the lines of a grid */
   readonly grid: number | null
+  /** parts of a grid of proportions across the paper, and across what stands beside it */
+  readonly cells: number | null
   /** height of the horizon and of the ground, paper pixels from the top */
   readonly horizon: number | null
   readonly ground: number | null
@@ -47,12 +49,14 @@ export const NO_AIDS: PaperAids = {
   rulers: false,
   room: false,
   grid: null,
+  cells: null,
   horizon: null,
   ground: null,
   arcs: [],
   length: null,
   crop: null,
 }
+export const CELLS = { least: 2, fresh: 4, most: 24 } as const
 export const GRID_PX = { least: 8, fresh: 80, most: 1000 }
 
 export const CROP_NAMES = Object.keys(CROPS) as Crop[]
@@ -89,6 +93,7 @@ export const Aids: z.ZodType<PaperAids> = z.preprocess(
       rulers: z.boolean().catch(false),
       room: z.boolean().catch(false),
       grid: within(GRID_PX.least, GRID_PX.most),
+      cells: z.number().int().min(CELLS.least).max(CELLS.most).nullable().catch(null),
       horizon: within(-1e5, 1e5),
       ground: within(-1e5, 1e5),
       arcs: z
@@ -175,6 +180,13 @@ const PAINTERS: Record<keyof PaperAids, (on: AidBrush, what: AidsOn) => void> = 
     if (grid === null || (width + height) / grid >= MOST_LINES) return
     for (let x = grid; x < width; x += grid) upright(x)
     for (let y = grid; y < height; y += grid) level(y)
+  },
+  cells({ brush, upright, level }, { aids: { cells }, format: { width, height } }) {
+    if (cells === null) return
+    brush.strokeStyle = HORIZON
+    const side = width / cells
+    for (let i = 1; i < cells; i++) upright(i * side)
+    for (let y = side; y < height - 1e-6; y += side) level(y)
   },
   thirds({ upright, level }, { aids, format }) {
     for (const share of aids.thirds ? [1 / 3, 2 / 3] : []) {

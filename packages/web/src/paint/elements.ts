@@ -35,7 +35,12 @@ function layPicture(brush: Brush, picture: Picture, book: StrokeBook, strength: 
   brush.save()
   brush.globalAlpha *= strength
   brush.transform(...placed.matrix)
-  brush.drawImage(bitmap, 0, 0, picture.widthPx, picture.heightPx)
+  const { cut, widthPx, heightPx } = picture
+  if (cut) {
+    const [w, h] = [cut.right - cut.left, cut.bottom - cut.top]
+    const [across, down] = [bitmap.width / widthPx, bitmap.height / heightPx]
+    brush.drawImage(bitmap, cut.left * across, cut.top * down, w * across, h * down, cut.left, cut.top, w, h)
+  } else brush.drawImage(bitmap, 0, 0, widthPx, heightPx)
   brush.restore()
 }
 

@@ -32,9 +32,17 @@ export interface FoundPlace extends Point {
 /** Why following ended: all was looked through, it was lost, there is nothing to hold on to, or it was called off. */
 export type FollowEnd = 'through' | 'lost' | 'flat' | 'off'
 
+/** A picture of a sequence that becomes a clip: PNG, and how long it is shown. */
+export interface SequencePicture {
+  readonly bytes: Uint8Array
+  readonly seconds: number
+}
+
 export interface ClipProtocol {
   /** Reads a file that comes from outside. Never throws on what is in it. */
   pack(file: Blob): Promise<ClipPacked>
+  /** Makes a clip of pictures that follow one another, as large as the first; the others in its middle. Never throws on what is in them. */
+  packPictures(pictures: readonly SequencePicture[]): Promise<ClipPacked>
   /** Opens a kept clip. Rejects when it cannot be read. */
   open(bytes: Uint8Array): Promise<ClipTimes>
   /** One picture of the opened clip, by its number, no wider than so many pixels; null where there is none. */

@@ -1,5 +1,5 @@
 import type { ShotDocument, Take } from '@unhurried/core/document'
-import type { Mix } from '../sound/mix.ts'
+import type { Mix } from './sound.ts'
 import type { LoopRange } from '@unhurried/core/time'
 
 /** What is to be made. */

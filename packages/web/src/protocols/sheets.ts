@@ -44,8 +44,8 @@ export interface SheetsProtocol {
   drop(id: string): void
   /** Inks a sheet, and finds the drawings on it. */
   ink(id: string, levels: Levels, how: Parting, by: Registration): SheetInk
-  /** Lays drawings on the first of them; sheets are inked as they were last. */
-  register(parts: readonly SheetPart[], by: Registration): Registered[]
+  /** Lays drawings on the first of them; sheets are inked as they were last. `region` is in pixels of the first photograph. */
+  register(parts: readonly SheetPart[], by: Registration, region: Box | null): Registered[]
   /** Drawings on transparency, each through its map from its photograph to the paper. */
   pictures(
     parts: readonly (SheetPart & { readonly matrix: Matrix })[],

@@ -10,6 +10,12 @@ export interface PackedSound {
   readonly form: MediaFormName
 }
 
+/** What is heard over some frames, as samples of two channels. */
+export interface Mix {
+  readonly rate: number
+  readonly channels: readonly Float32Array[]
+}
+
 /** A recording, or why there is none. */
 export type SoundPacked =
   { readonly ok: true; readonly sound: PackedSound } | { readonly ok: false; readonly why: NotBrought }

@@ -1,3 +1,5 @@
+import { chance } from '@unhurried/core/motion'
+
 /** Sheets of the sample world for a camera that is not there: a heron lifts its foot, drawing by drawing, on punched paper under a lamp. */
 export const STAND_IN = { width: 1280, height: 960, sheets: 6 } as const
 
@@ -6,15 +8,15 @@ interface Place {
   readonly y: number
 }
 
-/** Chance that is the same for a sheet whenever it is photographed. */
-function chance(seed: number): () => number {
-  let state = seed * 7919 + 17
-  return () => (state = (Math.imul(state, 1_664_525) + 1_013_904_223) | 0) / 2 ** 31
+/** Chance from −1 to 1, the same for a sheet whenever it is photographed. */
+function either(seed: number): () => number {
+  const dice = chance(seed)
+  return () => 2 * dice() - 1
 }
 
 /** The lines of the heron at a share of its movement, 0–1, in pixels of a sheet 1000 × 750; the hand is never quite the same. */
 function heron(share: number, seed: number): Place[][] {
-  const next = chance(seed + 40)
+  const next = either(seed + 40)
   const p = (x: number, y: number): Place => ({ x: x + 2.2 * next(), y: y + 2.2 * next() })
   const lift = Math.sin(share * Math.PI) * 1
   const [nod, knee] = [26 * Math.sin(share * Math.PI * 2), 120 * lift]
@@ -64,7 +66,7 @@ export function paintStandIn(
   share = (sheet % STAND_IN.sheets) / STAND_IN.sheets,
 ): void {
   const { width, height } = STAND_IN
-  const next = chance(sheet)
+  const next = either(sheet)
   brush.save()
   brush.fillStyle = '#54463a'
   brush.fillRect(0, 0, width, height)

@@ -1,11 +1,6 @@
 import type { LoopRange } from '@unhurried/core/time'
+import type { Mix } from '../protocols/sound.ts'
 import { layHeard, type Audible } from './player.ts'
-
-/** What is heard over some frames, as samples of two channels. */
-export interface Mix {
-  readonly rate: number
-  readonly channels: readonly Float32Array[]
-}
 
 /** Samples a second of what is sent off. */
 export const MIX_RATE = 48_000

@@ -25,8 +25,9 @@ import {
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { openedClip, type OpenedClip } from '../clips/opened.ts'
-import { packClip } from '../clips/packing.ts'
+import { packClip, packPictures } from '../clips/packing.ts'
 import { newId } from '../local/ids.ts'
+import type { ClipPacked, SequencePicture } from '../protocols/clip.ts'
 import { outInWords } from '../words/bringing.ts'
 import { nameOfFile, oneLine } from '../words/oneLine.ts'
 import { useDesk } from './desk.ts'
@@ -130,23 +131,33 @@ function clipActs({ shot, desk, media, one }: Parts) {
 
   /** Brings a clip in; answers whether the file held pictures that move, so that its sound can be asked for else. */
   async function bring(file: File): Promise<boolean> {
-    const { id, film } = shot
+    const { id } = shot
     const packed = await packClip(file)
-    if (shot.id !== id || !shot.document) return true
+    return shot.id !== id || !shot.document || keep(file.name, packed)
+  }
+  /** Pictures that follow one another lie under the paper as a clip. */
+  async function bringPictures(name: string, pictures: readonly SequencePicture[]): Promise<void> {
+    const { id } = shot
+    const packed = await packPictures(pictures)
+    if (shot.id === id && shot.document) await keep(name, packed)
+  }
+  /** Keeps what was packed; answers whether it was pictures that move. */
+  async function keep(file: string, packed: ClipPacked): Promise<boolean> {
+    const { id, film } = shot
     if (!packed.ok) {
       if (packed.why === 'no-pictures') return false
-      shot.notice = outInWords([{ name: file.name, why: packed.why }])
+      shot.notice = outInWords([{ name: file, why: packed.why }])
       return true
     }
-    if (Object.keys(shot.document.clips).length >= LIMITS.clips) {
-      shot.notice = `A shot holds ${LIMITS.clips} clips; “${file.name}” has no room any more.`
+    if (Object.keys(shot.document?.clips ?? {}).length >= LIMITS.clips) {
+      shot.notice = `A shot holds ${LIMITS.clips} clips; “${file}” has no room any more.`
       return true
     }
     const { bytes, id: stored, widthPx, heightPx, seconds } = packed.clip
-    const why = await media.keep(film, stored, file.name, bytes)
+    const why = await media.keep(film, stored, file, bytes)
     if (why !== null) shot.notice = why
     if (why !== null || shot.id !== id || !shot.document) return true
-    const name = nameOfFile(file.name, 'clip')
+    const name = nameOfFile(file, 'clip')
     const made = { id: newId(), name, media: stored, widthPx, heightPx, seconds }
     commit(`bring in ${name}`, addClip(shot.document, made, desk.frame))
     return true
@@ -154,6 +165,7 @@ function clipActs({ shot, desk, media, one }: Parts) {
 
   return {
     bring,
+    bringPictures,
     change: (clip: FilmClip, change: ClipChange, joins = false) => commit(clip.name, changeClip(clip, change), joins),
     remove: (clip: FilmClip) => shot.document && commit(`remove ${clip.name}`, removeClip(shot.document, clip.id)),
     /** A layer with a blank drawing for every so many frames of a clip, and the clip under it. */

@@ -11,6 +11,8 @@ import { useFlip } from './flip.ts'
 import { useClips } from './clips.ts'
 import { useShot } from './shot.ts'
 import { useSound } from './sound.ts'
+import { useModels } from './models.ts'
+import { useStands } from './stands.ts'
 
 /** Something switched on only to look, and the way back. */
 export interface InForce {
@@ -18,6 +20,8 @@ export interface InForce {
   readonly words: string
   readonly back: () => void
 }
+
+const tonesInWords = (tones: number) => (tones === 0 ? 'seen in greys' : `seen in ${tones} tones`)
 
 /** One list of everything temporary. None of it is ever part of what is sent off. */
 export const useInForce = defineStore('in force', () => {
@@ -30,6 +34,8 @@ export const useInForce = defineStore('in force', () => {
   const carried = useCarried()
   const sound = useSound()
   const clips = useClips()
+  const stands = useStands()
+  const models = useModels()
   const nameOf = (id: string) => (shot.document && find(shot.document.layers, id)?.name) ?? 'a layer'
 
   const hasLabels = computed(() =>
@@ -78,6 +84,11 @@ export const useInForce = defineStore('in force', () => {
     }
     if (sight.aids.crop) {
       add('crop', 'what lies outside the picture is covered', () => (sight.aids = { ...sight.aids, crop: null }))
+    }
+    if (stands.over && models.all.some(one => one.id === stands.over?.model))
+      add('over', 'a model sheet lies over the paper', () => (stands.over = null))
+    if (stands.tones !== null) {
+      add('tones', tonesInWords(stands.tones), () => (stands.tones = null))
     }
     if (sight.dim > 0) add('dim', 'the paper is seen darker', () => (sight.dim = 0))
     if (sight.view.mirrored) {

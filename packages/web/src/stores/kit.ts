@@ -28,6 +28,8 @@ export const useKit = defineStore('kit', () => {
   const plants = ref(false)
   const chartInHand = shallowRef<{ wish: Wish; count: number } | null>(null)
 
+  /** the gathered picture is being cut by its sides */
+  const cutting = ref(false)
   const gathered = shallowRef<ReadonlySet<string>>(new Set())
   /** changes of strokes go through all drawings marked on the sheet */
   const through = ref(false)
@@ -97,6 +99,7 @@ export const useKit = defineStore('kit', () => {
     plants,
     chartInHand,
     gathered,
+    cutting,
     gather,
     through,
     changed,

@@ -1,5 +1,5 @@
 import { elementsInOrder, kindOf, type Drawing } from '@unhurried/core/document'
-import type { Point } from '@unhurried/core/geometry'
+import { IDENTITY, type Point } from '@unhurried/core/geometry'
 import type { Shape } from '@unhurried/core/raster'
 import { wrap, type Remote } from 'comlink'
 import { computed, shallowRef, triggerRef, watch, type Ref } from 'vue'
@@ -63,7 +63,14 @@ export function makeShapes({ drawings, closedGapPx, bytes, spacesOn, done }: Wan
       if (known.value.has(drawing)) continue
       remote ??= connect()
       const strokes = elementsInOrder(drawing).flatMap(element => kindOf(element).silhouette(element, bytes) ?? [])
-      const shape = await remote.measure(strokes, spacesOn(drawing), closedGapPx())
+      const pictures = Object.values(drawing.elements).flatMap(element => {
+        if (element.kind !== 'picture') return []
+        const stored = bytes(element.picture)
+        return stored
+          ? [{ id: element.picture, bytes: stored, matrix: element.matrix ?? IDENTITY, cut: element.cut }]
+          : []
+      })
+      const shape = await remote.measure(strokes, pictures, spacesOn(drawing), closedGapPx())
       known.value.set(drawing, shape)
       broken.value = false
       triggerRef(known)

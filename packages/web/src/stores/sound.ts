@@ -4,7 +4,8 @@ import type { LoopRange } from '@unhurried/core/time'
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { makeLoudspeaker } from '../sound/loudspeaker.ts'
-import { mixedSound, type Mix } from '../sound/mix.ts'
+import type { Mix } from '../protocols/sound.ts'
+import { mixedSound } from '../sound/mix.ts'
 import { makeOpened } from '../sound/opened.ts'
 import { useMedia } from './media.ts'
 import { keepSettings, readSettings } from './settings.ts'
@@ -55,11 +56,12 @@ export const useSound = defineStore('sound', () => {
     range: LoopRange,
     speed: number,
     round: boolean,
+    which: readonly Sound[] = sounds.value,
   ): Promise<(() => number) | undefined> {
     const mine = ++asked
     const awake = isHeard.value ? await loud.wake() : null
     if (!awake) return undefined
-    const ready = await loud.ready(sounds.value, speed, keepPitch.value)
+    const ready = await loud.ready(which, speed, keepPitch.value)
     if (mine !== asked) return undefined
     const first = from >= range.from && from < range.to - (round ? 0 : 1) ? from : range.from
     return awake.start(ready, { from: first, range, fps: fps.value, speed, round })

@@ -1,4 +1,4 @@
-import { mediaForm } from '@unhurried/core/assets'
+import { mediaForm, MEDIA_FORMS } from '@unhurried/core/assets'
 import {
   addBeats,
   addSound,
@@ -25,8 +25,10 @@ import { useSound } from './sound.ts'
 const HEAD_BYTES = 64
 
 /** Whether a file is a recording or a clip, by how it begins. */
-export const isMedia = async (file: Blob): Promise<boolean> =>
-  mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer())) !== null
+export async function isMedia(file: Blob): Promise<boolean> {
+  const form = mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()))
+  return form !== null && MEDIA_FORMS[form].of !== 'picture'
+}
 
 /** What is done with sounds, each one step. */
 export const useSoundActs = defineStore('sound acts', () => {

@@ -82,6 +82,8 @@ describe('rubbing out and trimming', () => {
       z: 9,
       matrix: null,
       opacity: 1,
+      cut: null,
+      placeholder: false,
       widthPx: 200,
       heightPx: 100,
     }

@@ -4,15 +4,30 @@ import type { Point } from '@unhurried/core/geometry'
 import { expose, transfer } from 'comlink'
 import {
   ALL_FORMATS,
+  BufferTarget,
+  CanvasSource,
   BlobSource,
   BufferSource,
   EncodedPacketSink,
   Input,
+  Output,
+  QUALITY_VERY_HIGH,
   VideoSampleSink,
+  WebMOutputFormat,
   type VideoSample,
 } from 'mediabunny'
-import { Fault, formOf, hashOf, packedAnew } from './packing.ts'
-import type { ClipPacked, ClipProtocol, ClipTimes, FollowEnd, FoundPlace, PackedClip } from '../protocols/clip.ts'
+import { greyOf } from './grey.ts'
+import { hashOf } from '../local/hash.ts'
+import { Fault, formOf, packedAnew, type PackedForm } from './packing.ts'
+import type {
+  ClipPacked,
+  ClipProtocol,
+  ClipTimes,
+  FollowEnd,
+  FoundPlace,
+  PackedClip,
+  SequencePicture,
+} from '../protocols/clip.ts'
 
 type Why = Exclude<ClipPacked, { ok: true }>['why']
 
@@ -35,14 +50,74 @@ async function pack(file: Blob): Promise<PackedClip> {
   if (!(await track.canDecode())) throw new Fault<Why>('no-clip')
   const seconds = await track.computeDuration()
   if (seconds > LIMITS.clipSeconds) throw new Fault<Why>('too-many-seconds')
-  const bytes = await packedAnew(input, form, 'video')
+  return seenOnce(await packedAnew(input, form, 'video'), form, Math.round(widthPx), Math.round(heightPx), seconds)
+}
+
+/** What was packed, if it can be looked at. Throws a Fault. */
+async function seenOnce(
+  bytes: Uint8Array<ArrayBuffer>,
+  form: PackedForm,
+  widthPx: number,
+  heightPx: number,
+  seconds: number,
+): Promise<PackedClip> {
   const opened = await openClip(bytes)
   // It is seen once before it is kept.
   const first = await opened.sink.getSample(opened.times[0] ?? 0)
   if (!first || opened.times.length === 0) throw new Fault<Why>('broken')
   first.close()
   opened.input.dispose()
-  return { bytes, id: await hashOf(bytes), form, widthPx: Math.round(widthPx), heightPx: Math.round(heightPx), seconds }
+  return { bytes, id: await hashOf(bytes), form, widthPx, heightPx, seconds }
+}
+
+/** Seconds between pictures of a packed sequence that stand on their own: to go to any place costs no more than these. */
+const KEY_EVERY_S = 0.5
+
+/** A clip of pictures that follow one another, each as long as it is shown. Throws a Fault. */
+async function packSequence(pictures: readonly SequencePicture[]): Promise<PackedClip> {
+  // To the microsecond, as packed films tell it.
+  const seconds = Math.round(pictures.reduce((sum, picture) => sum + picture.seconds, 0) * 1e6) / 1e6
+  if (pictures.length < 2) throw new Fault<Why>('nothing-in-it')
+  if (pictures.length > MOST_PICTURES) throw new Fault<Why>('too-many-pictures')
+  if (seconds > LIMITS.clipSeconds) throw new Fault<Why>('too-many-seconds')
+  let canvas: OffscreenCanvas | null = null
+  const target = new BufferTarget()
+  const output = new Output({ format: new WebMOutputFormat(), target })
+  let source: CanvasSource | null = null
+  let at = 0
+  for (const { bytes, seconds: shown } of pictures) {
+    const bitmap = await createImageBitmap(new Blob([bytes.slice()], { type: 'image/png' })).catch(() => {
+      throw new Fault<Why>('broken')
+    })
+    if (!canvas || !source) {
+      const share = Math.min(1, Math.sqrt(MOST_PIXELS / (bitmap.width * bitmap.height)))
+      // Halves of pixels have no colour of their own: sides are even.
+      const even = (px: number) => Math.max(2, 2 * Math.floor((px * share) / 2))
+      canvas = new OffscreenCanvas(even(bitmap.width), even(bitmap.height))
+      source = new CanvasSource(canvas, {
+        codec: 'vp9',
+        quality: QUALITY_VERY_HIGH,
+        keyFrameInterval: KEY_EVERY_S,
+        latencyMode: 'quality',
+      })
+      output.addVideoTrack(source)
+      await output.start()
+    }
+    const brush = canvas.getContext('2d')
+    if (!brush) throw new Fault<Why>('broken')
+    const fit = Math.min(canvas.width / bitmap.width, canvas.height / bitmap.height)
+    const [w, h] = [bitmap.width * fit, bitmap.height * fit]
+    brush.fillStyle = '#fff'
+    brush.fillRect(0, 0, canvas.width, canvas.height)
+    brush.imageSmoothingQuality = 'high'
+    brush.drawImage(bitmap, (canvas.width - w) / 2, (canvas.height - h) / 2, w, h)
+    bitmap.close()
+    await source.add(at, shown)
+    at += shown
+  }
+  await output.finalize()
+  if (!target.buffer || !canvas) throw new Fault<Why>('broken')
+  return seenOnce(new Uint8Array(target.buffer), 'webm', canvas.width, canvas.height, seconds)
 }
 
 interface OpenClip {
@@ -96,14 +171,7 @@ async function* greys(from: number, to: number, widthPx: number): AsyncGenerator
     if (!brush) return
     brush.imageSmoothingQuality = 'high'
     one.draw(brush, 0, 0, canvas.width, canvas.height)
-    const { data } = brush.getImageData(0, 0, canvas.width, canvas.height)
-    const grey = new Uint8Array(canvas.width * canvas.height)
-    // As bright as people see it (Rec. 709).
-    for (let i = 0; i < grey.length; i++) {
-      const at = 4 * i
-      grey[i] = 0.2126 * (data[at] as number) + 0.7152 * (data[at + 1] as number) + 0.0722 * (data[at + 2] as number)
-    }
-    yield { width: canvas.width, height: canvas.height, data: grey }
+    yield greyOf(brush)
   }
 }
 
@@ -160,15 +228,19 @@ async function follow(from: number, to: number, at: Point, told: Told): Promise<
   return 'through'
 }
 
+/** A packed clip handed over, or why there is none. */
+async function handedOver(packing: () => Promise<PackedClip>): Promise<ClipPacked> {
+  try {
+    const packed = await packing()
+    return transfer({ ok: true as const, clip: packed }, [packed.bytes.buffer as ArrayBuffer])
+  } catch (error) {
+    return { ok: false, why: error instanceof Fault ? (error.why as Why) : 'broken' }
+  }
+}
+
 const protocol: ClipProtocol = {
-  async pack(file) {
-    try {
-      const packed = await pack(file)
-      return transfer({ ok: true as const, clip: packed }, [packed.bytes.buffer as ArrayBuffer])
-    } catch (error) {
-      return { ok: false, why: error instanceof Fault ? (error.why as Why) : 'broken' }
-    }
-  },
+  pack: file => handedOver(() => pack(file)),
+  packPictures: pictures => handedOver(() => packSequence(pictures)),
   async open(bytes): Promise<ClipTimes> {
     await ahead?.samples.return()
     ahead = null

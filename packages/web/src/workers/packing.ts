@@ -19,11 +19,12 @@ export class Fault<Why extends string = NotBrought> extends Error {
 
 const HEAD_BYTES = 64
 
-/** The form of a file by how it begins; null for none. Throws a Fault where it is empty, or too much. */
-export async function formOf(file: Blob): Promise<MediaFormName | null> {
+/** The form of a recording or clip by how it begins; null for none. Throws a Fault where it is empty, or too much. */
+export async function formOf(file: Blob): Promise<Exclude<MediaFormName, 'png'> | null> {
   if (file.size === 0) throw new Fault('nothing-in-it')
   if (file.size > MEDIA_LIMITS.bytes) throw new Fault('too-many-media-bytes')
-  return mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()))
+  const form = mediaForm(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()))
+  return form === 'png' ? null : form
 }
 
 const FORMATS = {
@@ -52,10 +53,4 @@ export async function packedAnew(
   await conversion.execute()
   if (!target.buffer || target.buffer.byteLength === 0) throw new Fault('broken')
   return new Uint8Array(target.buffer)
-}
-
-/** SHA-256 of bytes, hexadecimal. */
-export async function hashOf(bytes: Uint8Array<ArrayBuffer>): Promise<string> {
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes))
-  return [...digest].map(byte => byte.toString(16).padStart(2, '0')).join('')
 }

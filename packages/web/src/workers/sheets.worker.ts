@@ -1,7 +1,6 @@
 import { incomingKind, INCOMING_LIMITS, incomingSize } from '@unhurried/core/assets'
-import type { Grey } from '@unhurried/core/clip'
 import { packSamples, paintedPieces, type Box, type Matrix } from '@unhurried/core/geometry'
-import { inkOutlines } from '@unhurried/core/raster'
+import { inkOutlines, type Grey } from '@unhurried/core/raster'
 import {
   cutOut,
   evened,
@@ -21,6 +20,7 @@ import {
 } from '@unhurried/core/sheets'
 import { expose, transfer } from 'comlink'
 import type { SheetPart, SheetsProtocol, SheetTaken, TakenSheet } from '../protocols/sheets.ts'
+import { greyOf } from './grey.ts'
 import { Fault } from './packing.ts'
 
 /** Photographs are worked with no larger than this, and marks and drawings are looked for at this size. */
@@ -34,6 +34,8 @@ const MARKED = ['peg holes', 'crosses'] as const
 interface Kept {
   readonly even: Grey
   readonly corners: Corners | null
+  /** the marks of registration that the sheet has, where it has some */
+  readonly own: (typeof MARKED)[number] | null
   /** the ink of it, as it was made last, and a smaller one in which things are found; with marks, and without */
   levels: Levels | null
   ink: Grey
@@ -58,17 +60,6 @@ async function bitmapOf(file: Blob): Promise<ImageBitmap> {
   })
 }
 
-/** A photograph as bright as people see it (Rec. 709). */
-function greyOf(brush: OffscreenCanvasRenderingContext2D, width: number, height: number): Grey {
-  const { data } = brush.getImageData(0, 0, width, height)
-  const grey = new Uint8Array(width * height)
-  for (let i = 0; i < grey.length; i++) {
-    const at = 4 * i
-    grey[i] = 0.2126 * (data[at] as number) + 0.7152 * (data[at + 1] as number) + 0.0722 * (data[at + 2] as number)
-  }
-  return { width, height, data: grey }
-}
-
 async function read(id: string, file: Blob): Promise<TakenSheet> {
   const bitmap = await bitmapOf(file)
   const share = Math.min(1, KEPT_PX / Math.max(bitmap.width, bitmap.height))
@@ -84,7 +75,7 @@ async function read(id: string, file: Blob): Promise<TakenSheet> {
   brush.imageSmoothingQuality = 'high'
   brush.drawImage(bitmap, 0, 0, width, height)
   bitmap.close()
-  const photo = greyOf(brush, width, height)
+  const photo = greyOf(brush)
   const corners = paperOf(photo)
   const even = evened(photo)
   // What counts as paper and ink is told by the sheet, and not by the table it lies on.
@@ -93,10 +84,26 @@ async function read(id: string, file: Blob): Promise<TakenSheet> {
     corners ? insideSheet(inkOf(even, levels), corners, RIM_SHARE * width) : inkOf(even, levels),
     FOUND_PX,
   )
-  const by = MARKED.find(how => marksOfSheet(found.grey, how).length >= 2) ?? 'one another'
+  const own = MARKED.find(how => marksOfSheet(found.grey, how).length >= 2) ?? null
   const blank = { ...even, data: new Uint8Array(0) }
-  sheets.set(id, { even, corners, levels: null, ink: blank, small: { grey: blank, by: 1 }, marks: [], drawn: blank })
-  return { widthPx: width, heightPx: height, corners, by, levels, seen: canvas.transferToImageBitmap() }
+  sheets.set(id, {
+    even,
+    corners,
+    own,
+    levels: null,
+    ink: blank,
+    small: { grey: blank, by: 1 },
+    marks: [],
+    drawn: blank,
+  })
+  return {
+    widthPx: width,
+    heightPx: height,
+    corners,
+    by: own ?? 'one another',
+    levels,
+    seen: canvas.transferToImageBitmap(),
+  }
 }
 
 function middleOf(even: Grey, corners: Corners): Grey {
@@ -163,7 +170,8 @@ const protocol: SheetsProtocol = {
       sheet.levels = levels
     }
     const { small } = sheet
-    const marks = marksOfSheet(small.grey, by)
+    // By a region, holes are no part of the drawing either.
+    const marks = marksOfSheet(small.grey, by === 'a region' ? (sheet.own ?? by) : by)
     sheet.marks = marks.map(({ x, y, reach }) => ({
       x: (x + 0.5) * small.by - 0.5,
       y: (y + 0.5) * small.by - 0.5,
@@ -174,14 +182,14 @@ const protocol: SheetsProtocol = {
     const ink = inkedPicture(sheet.drawn, INK).transferToImageBitmap()
     return transfer({ ink, boxes, marks: marks.length }, [ink])
   },
-  register(parts, by) {
+  register(parts, by, region) {
     const whole = parts.map(({ sheet, box }) => {
       const kept = sheets.get(sheet)
       if (!kept) throw new Error('that photograph is gone')
       return { ink: kept.drawn, box, corners: kept.corners, marks: kept.marks }
     })
     const [first] = whole
-    return first ? whole.map(one => registeredOn(first, one, by)) : []
+    return first ? whole.map(one => registeredOn(first, one, by, region)) : []
   },
   shapes: (parts, paper) =>
     parts.map(part => paintedPieces(inkOutlines(laidOn(part, paper))).map(samples => packSamples(samples))),

@@ -4,7 +4,8 @@ import { fluxOf, peakMaker, stretched } from '@unhurried/core/sound'
 import { expose, transfer } from 'comlink'
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny'
 import type { PackedSound, SoundProtocol } from '../protocols/sound.ts'
-import { Fault, formOf, hashOf, packedAnew } from './packing.ts'
+import { hashOf } from '../local/hash.ts'
+import { Fault, formOf, packedAnew } from './packing.ts'
 
 /** What is read for peaks and onsets is read at least so finely. */
 const FLUX_RATE = 20_000

@@ -8,6 +8,7 @@ import FlipTake from './FlipTake.vue'
 import FlipTray from './FlipTray.vue'
 import InForceNote from '../../shared/InForceNote.vue'
 import KeySheet from '../../shared/KeySheet.vue'
+import StandWindows from '../../stands/StandWindows.vue'
 import TakesNote from '../../shared/TakesNote.vue'
 import { makePlayback } from '../../paint/playback.ts'
 import { useFlipCommands } from './commands.ts'
@@ -19,6 +20,7 @@ import { useSight } from '../../stores/sight.ts'
 import { useFlip } from '../../stores/flip.ts'
 import { useShot } from '../../stores/shot.ts'
 import { useSound } from '../../stores/sound.ts'
+import { useStands } from '../../stores/stands.ts'
 
 const MOST_TAKES = 4
 
@@ -27,6 +29,7 @@ const desk = useDesk()
 const sight = useSight()
 const flip = useFlip()
 const sound = useSound()
+const stands = useStands()
 const bitmaps = useShelves().remote
 const keysShown = ref(false)
 const stage = ref<HTMLElement | null>(null)
@@ -192,6 +195,7 @@ const layerName = computed(() => (shot.document && find(shot.document.layers, de
         v-for="picture in pictures"
         ref="views"
         :key="picture.key"
+        :style="{ filter: stands.filter }"
         :take="picture.take"
         :pass="picture.pass"
         :step="shownStep"
@@ -201,6 +205,7 @@ const layerName = computed(() => (shot.document && find(shot.document.layers, de
         :looks="sight.looks"
         :bare="flip.bare"
       />
+      <StandWindows v-if="shot.take && !flip.bare" :frame="frameOfStep(shot.take, shownStep)" />
     </main>
     <FlipTray
       v-if="!flip.bare"
@@ -289,6 +294,7 @@ h3 {
 
 .stage {
   grid-area: stage;
+  position: relative;
   display: flex;
   flex-wrap: wrap;
   gap: 12px 24px;

@@ -4,9 +4,12 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { makePlayback } from '../../paint/playback.ts'
 import { paintFrame } from '../../send/pictures.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useSound } from '../../stores/sound.ts'
 
-const props = defineProps<{ range: LoopRange; paper: boolean; width: number; height: number }>()
+/** `audible`: one's own sounds go out with it, and can be heard here; nothing is heard before somebody asks for it */
+const props = defineProps<{ range: LoopRange; paper: boolean; width: number; height: number; audible: boolean }>()
 const shot = useShot()
+const sound = useSound()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const still = matchMedia('(prefers-reduced-motion: reduce)').matches
 let frame = props.range.from
@@ -19,16 +22,38 @@ function show(next: number): void {
 
 const playback = makePlayback({ show })
 const fps = computed(() => shot.document?.format.fps ?? 24)
-const start = () => playback.start(frame, fps.value, props.range, true)
+const own = computed(() => sound.sounds.filter(one => one.mine && !one.muted && one.gain > 0))
+const canBeHeard = computed(() => props.audible && own.value.length > 0)
+const heard = ref(false)
+/** only the newest of what was asked to be played is */
+let asked = 0
+async function start(): Promise<void> {
+  const mine = ++asked
+  const clock =
+    heard.value && canBeHeard.value
+      ? await sound.play(frame, props.range, 1, true, own.value)
+      : (sound.stop(), undefined)
+  if (mine === asked) playback.start(frame, fps.value, props.range, true, clock)
+}
+function stop(): void {
+  asked++
+  playback.stop()
+  sound.stop()
+}
+function listen(): void {
+  heard.value = !heard.value
+  playback.stop()
+  void start()
+}
 
-onMounted(() => (still ? show(props.range.from) : start()))
-onBeforeUnmount(playback.stop)
+onMounted(() => (still ? show(props.range.from) : void start()))
+onBeforeUnmount(stop)
 watch(
   () => ({ ...props }),
   () => {
     const ran = playback.playing.value
-    playback.stop()
-    requestAnimationFrame(() => (ran ? start() : show(props.range.from)))
+    stop()
+    requestAnimationFrame(() => (ran ? void start() : show(props.range.from)))
   },
 )
 </script>
@@ -43,8 +68,11 @@ watch(
       aria-label="The shot as it will be sent"
     />
     <figcaption>
-      <button class="plain" @click="playback.playing.value ? playback.stop() : start()">
+      <button class="plain" @click="playback.playing.value ? stop() : start()">
         {{ playback.playing.value ? 'pause' : 'play' }}
+      </button>
+      <button v-if="canBeHeard" class="plain" :aria-pressed="heard" @click="listen">
+        {{ heard ? 'silent' : 'hear it' }}
       </button>
       <span class="soft">as it will be sent, {{ width }} × {{ height }}</span>
     </figcaption>

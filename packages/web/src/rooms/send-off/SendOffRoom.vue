@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { find, isDelivered, layersInOrder, studyOf } from '@unhurried/core/document'
-import { counted, secondsLabel } from '@unhurried/core/time'
+import { studyOf } from '@unhurried/core/document'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import SendOffFacts from './SendOffFacts.vue'
 import SendOffPreview from './SendOffPreview.vue'
 import SendOffSound from './SendOffSound.vue'
 import { FORMAT_NAMES, FORMATS, type FormatName } from '../../send/formats/table.ts'
 import { picturesOf } from '../../send/pictures.ts'
 import { startExport, type Running } from '../../send/run.ts'
 import { useShot } from '../../stores/shot.ts'
-import { studyInName, studyInWords } from '../../words/study.ts'
+import { studyInName } from '../../words/study.ts'
 import { useSound } from '../../stores/sound.ts'
 
 const MOST_TURNS = 100
@@ -51,26 +51,11 @@ const range = computed(() => {
   const from = Math.max(0, Math.min(form.from - 1, length.value - 1))
   return { from, to: Math.max(from + 1, Math.min(form.to, length.value)) }
 })
-const frames = computed(() => range.value.to - range.value.from)
 const pictures = computed(() => (shot.document && shot.take ? picturesOf(shot.document, shot.take, range.value) : []))
 const figures = computed(() =>
   wanted.value.figures({ pictures: pictures.value, fps: format.value.fps, turns: turns.value }),
 )
 const sizes = computed(() => [...new Set([format.value.width, 1280, 640, 320])].filter(w => w <= format.value.width))
-const blanks = computed(() => pictures.value.filter(p => p.blank).reduce((sum, p) => sum + p.frames, 0))
-
-/** Whose work it is redrawn from. */
-const study = computed(() => (shot.document ? studyOf(shot.document) : []))
-
-/** Layers whose way is left out. */
-const pinned = computed(() => {
-  const { document, take } = shot
-  if (!document || !take) return ''
-  const layers = layersInOrder(document).filter(
-    layer => isDelivered(layer) && find(take.paths, layer.id)?.use === 'pin',
-  )
-  return layers.map(layer => layer.name).join(', ')
-})
 
 watch(
   () => format.value.width,
@@ -116,7 +101,11 @@ async function send(): Promise<void> {
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '')
-    made.value = { name: `${words || 'shot'}${studyInName(study.value)}.${extension}`, url, bytes: bytes.length }
+    made.value = {
+      name: `${words || 'shot'}${studyInName(studyOf(document, shot.filmStudy))}.${extension}`,
+      url,
+      bytes: bytes.length,
+    }
   } catch (error) {
     problem.value = `That did not work: ${(error as Error).message}`
   } finally {
@@ -134,7 +123,13 @@ onBeforeUnmount(() => {
 <template>
   <div class="send">
     <main class="stage" aria-label="Preview">
-      <SendOffPreview :range="range" :paper="paper" :width="size.width" :height="size.height" />
+      <SendOffPreview
+        :range="range"
+        :paper="paper"
+        :width="size.width"
+        :height="size.height"
+        :audible="form.sound && wanted.sound !== 'none'"
+      />
     </main>
     <aside class="side" aria-label="What to send">
       <h2>Send off</h2>
@@ -254,23 +249,7 @@ onBeforeUnmount(() => {
         />
       </section>
       <SendOffSound v-model="form.sound" :format="wanted" :range="range" :disabled="!!running" />
-      <dl>
-        <dt>frames {{ range.from + 1 }}–{{ range.to }}</dt>
-        <dd>{{ frames }} at {{ format.fps }}</dd>
-        <dt>lasts</dt>
-        <dd>{{ secondsLabel(frames, format.fps) }}</dd>
-        <template v-for="figure in figures" :key="figure.name">
-          <dt>{{ figure.name }}</dt>
-          <dd class="delays">{{ figure.says }}</dd>
-        </template>
-      </dl>
-      <p v-if="study.length" class="rust">This is {{ studyInWords(study) }}; its file says so.</p>
-      <p v-if="pinned" class="soft">
-        {{ pinned }} is sent off on the spot: the way it has on the desk is for looking only.
-      </p>
-      <p v-if="blanks" class="rust">
-        {{ counted(blanks, 'frame shows', 'frames show') }} no drawing: a blink of nothing.
-      </p>
+      <SendOffFacts :range="range" :pictures="pictures" :figures="figures" />
       <div class="go">
         <template v-if="running">
           <ElProgress :percentage="Math.round(progress * 100)" :stroke-width="8" />
@@ -412,23 +391,6 @@ h2 {
   font-weight: 700;
   border-bottom: 2px solid var(--green);
   border-radius: 0;
-}
-
-dl {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 4px 14px;
-  padding: 12px 0;
-  border-top: 1px solid var(--rule);
-  border-bottom: 1px solid var(--rule);
-}
-
-dt {
-  color: var(--soft);
-}
-
-dd {
-  text-align: right;
 }
 
 .go {

@@ -3,6 +3,7 @@ import type { FilmCard, ShotCard } from '@unhurried/contract'
 import { counted } from '@unhurried/core/time'
 import { computed, ref } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
+import { studyInWords } from '../../words/study.ts'
 import FilmStrip from './FilmStrip.vue'
 import ShotCardView from './ShotCardView.vue'
 
@@ -11,6 +12,7 @@ const props = defineProps<{ film: FilmCard; sought: string }>()
 const emit = defineEmits<{
   start: []
   rename: []
+  study: []
   remove: []
   order: [shots: readonly ShotCard[]]
   renameShot: [shot: ShotCard]
@@ -55,9 +57,13 @@ function move(shot: ShotCard, by: -1 | 1): void {
       <template v-if="mayChange">
         <button class="plain act" @click="emit('start')">new shot</button>
         <button class="plain act" @click="emit('rename')">rename</button>
+        <button class="plain act" title="Your own, or a study of somebody else’s" @click="emit('study')">
+          whose work
+        </button>
       </template>
       <button v-if="film.role === 'owner'" class="plain act" @click="emit('remove')">remove</button>
     </div>
+    <p v-if="film.study" class="study">{{ studyInWords([film.study]) }}</p>
     <FilmStrip v-if="strip" :shots="shots" />
     <VueDraggable
       v-else
@@ -92,6 +98,11 @@ function move(shot: ShotCard, by: -1 | 1): void {
 <style scoped>
 .act {
   color: var(--green);
+}
+
+.study {
+  margin: -4px 0 8px;
+  color: var(--rust);
 }
 
 .film {

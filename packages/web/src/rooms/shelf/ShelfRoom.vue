@@ -12,6 +12,7 @@ import TabletDialog from './TabletDialog.vue'
 import { useShelfCommands } from './commands.ts'
 import { useSession } from '../../stores/session.ts'
 import { useShelf, type Removed } from '../../stores/shelf.ts'
+import { oneLine } from '../../words/oneLine.ts'
 
 const shelf = useShelf()
 const session = useSession()
@@ -55,6 +56,23 @@ async function askName(title: string, doing: string, now = ''): Promise<string |
   } catch {
     return null
   }
+}
+
+/** Whose work a film is a study of; an empty answer means one's own. */
+async function askStudy(film: FilmCard): Promise<void> {
+  const asked = await ElMessageBox.prompt(
+    'Redrawn from somebody else’s work, it is for practice only: its shots, and what is sent off from them, say so. Empty: it is your own.',
+    'Whose work is it?',
+    {
+      inputValue: film.study,
+      inputPlaceholder: 'whose, and which',
+      inputValidator: text => (text ?? '').trim().length <= 80 || 'At most 80 characters.',
+      confirmButtonText: 'Say so',
+      cancelButtonText: 'Not now',
+    },
+  ).catch(() => null)
+  const study = oneLine(asked?.value ?? film.study)
+  if (asked && study !== film.study) await attempt(() => shelf.studyFilm(film.id, study))
 }
 
 async function attempt(doing: () => Promise<unknown>): Promise<void> {
@@ -162,6 +180,7 @@ async function signOut(): Promise<void> {
         :film="f"
         :sought="f.name.toLowerCase().includes(words) ? '' : words"
         @start="startShot(f)"
+        @study="askStudy(f)"
         @rename="rename(f.name, name => shelf.renameFilm(f.id, name))"
         @remove="remove(() => shelf.removeFilm(f.id, f.name))"
         @order="shots => attempt(() => shelf.order(f.id, shots))"

@@ -1,4 +1,4 @@
-import type { Mix } from '../../sound/mix.ts'
+import type { Mix } from '../../protocols/sound.ts'
 import type { Picture } from '../pictures.ts'
 
 /** What is to be made, whatever the format: sizes in pixels, pictures in their order. */

@@ -7,7 +7,7 @@ import {
   QUALITY_HIGH,
   WavOutputFormat,
 } from 'mediabunny'
-import type { Mix } from '../../sound/mix.ts'
+import type { Mix } from '../../protocols/sound.ts'
 import { framesOf, type Film } from './format.ts'
 
 /** A film's sound as a file of its own: WAV, 16 bits. */

@@ -143,7 +143,18 @@ describe('the link to the server', () => {
     const samples: string[][] = []
     d.always(request => void samples.push(Object.keys(request.samples)))
     const shown = (id: string, picture: string) =>
-      ({ id, kind: 'picture', picture, widthPx: 9, heightPx: 9, opacity: 1, z: 0, matrix: null }) as const
+      ({
+        id,
+        kind: 'picture',
+        picture,
+        widthPx: 9,
+        heightPx: 9,
+        opacity: 1,
+        cut: null,
+        placeholder: false,
+        z: 0,
+        matrix: null,
+      }) as const
     const drawing = (id: string, number: number, ...pictures: string[]) => ({
       kind: 'drawing.add' as const,
       drawing: {

@@ -50,6 +50,7 @@ export function makeOpening(parts: OpenParts) {
     state.name.value = told.name
     state.film.value = told.film
     state.filmName.value = told.filmName
+    state.filmStudy.value = told.filmStudy
     state.role.value = told.role
     state.history.value = past ?? EMPTY_HISTORY
     // What the document has already was stored before this desk heard of it.

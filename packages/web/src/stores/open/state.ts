@@ -26,6 +26,8 @@ export function openState() {
   const name = ref('')
   const film = ref('')
   const filmName = ref('')
+  /** whose work all of the film is a study of */
+  const filmStudy = ref('')
   const role = ref<MemberRole>('reviewer')
   const replica = shallowRef<Replica | null>(null)
   const history = shallowRef<History>(EMPTY_HISTORY)
@@ -52,6 +54,7 @@ export function openState() {
     name,
     film,
     filmName,
+    filmStudy,
     role,
     replica,
     history,

@@ -9,6 +9,7 @@ export interface Told {
   readonly name: string
   readonly film: string
   readonly filmName: string
+  readonly filmStudy: string
   readonly role: MemberRole
   readonly epoch: string
   /** ids of batches that the document has, the newest first */
@@ -48,11 +49,12 @@ const readOpened = (bytes: Uint8Array): OpenShotReply =>
 
 /** A shot as it was told, and what came after. */
 function laid(told: OpenShotReply, samples: Told['samples'], entries: readonly JournalEntry[], isCopy: boolean): Told {
-  const { shot, filmName, role, epoch } = told
+  const { shot, filmName, filmStudy, role, epoch } = told
   return {
     name: shot.name,
     film: shot.film,
     filmName,
+    filmStudy,
     role,
     epoch,
     recent: [...entries.map(entry => entry.batch.id).reverse(), ...told.recent],

@@ -26,7 +26,7 @@ export function useBringing() {
   const desk = useDesk()
   const sounds = useSoundActs()
   const clips = useClips()
-  const photographs = usePhotographs()
+  const { asClip, asPhotographs } = useOtherWays()
   // What is still being read when the desk, or the shot, is left is not wanted any more.
   onScopeDispose(() => round++, true)
 
@@ -113,9 +113,39 @@ export function useBringing() {
     asking.ask({
       label,
       why: sizeInWords(pictures),
-      choices: [...laying.choices({ all, samples, label }), asPhotographs(files)],
+      choices: [...laying.choices({ all, samples, label }), ...asClip(pictures, fps), asPhotographs(files)],
     })
   }
+
+  return { choose, bring }
+}
+
+/** What pictures can be besides pictures. */
+function useOtherWays() {
+  const asking = useAsking()
+  const clips = useClips()
+  const photographs = usePhotographs()
+
+  /** Several that follow one another are a clip as well: a filmed movement, to be traced and read. */
+  const asClip = (pictures: readonly Brought[], fps: number): Choice[] =>
+    pictures.length < 2
+      ? []
+      : [
+          {
+            words: 'as a clip under the paper, to be traced and read',
+            take() {
+              asking.drop()
+              asking.tell(`making a clip of ${counted(pictures.length, 'picture')} …`)
+              const shown = pictures.map(({ bytes, shownMs }) => ({
+                bytes,
+                seconds: shownMs === null ? 1 / fps : Math.max(1, shownMs) / 1000,
+              }))
+              void clips
+                .bringPictures(pictures[0]?.name ?? 'pictures', shown)
+                .then(() => asking.tell('under the paper from here on; the drawer “clip” has the rest'))
+            },
+          },
+        ]
 
   /** They are photographs of paper: what is drawn on it is wanted, and not the picture. */
   const asPhotographs = (files: readonly File[]): Choice => ({
@@ -126,7 +156,7 @@ export function useBringing() {
     },
   })
 
-  return { choose, bring }
+  return { asClip, asPhotographs }
 }
 
 /** How large what came is, and what was made smaller. */

@@ -1,5 +1,5 @@
-import { isStroke, type Operation, type Stroke } from '@unhurried/core/document'
-import { joined, smoothed, packSamples, type Nib } from '@unhurried/core/geometry'
+import { isStroke, type Operation, type Picture, type Stroke } from '@unhurried/core/document'
+import { joined, smoothed, packSamples, type Box, type Nib } from '@unhurried/core/geometry'
 import { reshapeEdit } from '../../../strokes/edits.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
@@ -71,18 +71,30 @@ export function strokeLooks({ gathered, rename }: Gathering) {
     if (ops.length) shot.commit(`take strokes off ${kit.changedWords}`, ops)
   }
 
-  /** Gathered pictures as strong as a share (0–1) of what they are. */
-  function dim(share: number): void {
+  /** Gathered pictures as they are then: as strong, as much of them, standing for something. */
+  function setPictures(
+    label: string,
+    patchOf: (picture: Picture) => Partial<Pick<Picture, 'opacity' | 'cut' | 'placeholder'>>,
+    joins = false,
+  ): void {
     const ops = gathered().flatMap(({ drawing, elements }): Operation[] => {
-      const pictures = elements.filter(element => !isStroke(element))
-      const changes = pictures.map(({ id }) => ({ id, patch: { opacity: Math.max(0, Math.min(1, share)) } }))
+      const changes = elements.flatMap(one => (one.kind === 'picture' ? [{ id: one.id, patch: patchOf(one) }] : []))
       return changes.length ? [{ kind: 'elements.set', drawing: drawing.id, changes }] : []
     })
-    if (ops.length) shot.commit(`pictures at ${Math.round(share * 100)} % ${kit.changedWords}`, ops, { joins: true })
+    if (ops.length) shot.commit(`${label} ${kit.changedWords}`, ops, { joins })
   }
 
   return {
-    dim,
+    dim: (share: number) =>
+      setPictures(
+        `pictures at ${Math.round(share * 100)} %`,
+        () => ({ opacity: Math.max(0, Math.min(1, share)) }),
+        true,
+      ),
+    /** What of gathered pictures is seen, in their pixels; null is all. */
+    cutTo: (cut: (picture: Picture) => Box | null) => setPictures('cut pictures', picture => ({ cut: cut(picture) })),
+    standIn: (placeholder: boolean) =>
+      setPictures(placeholder ? 'placeholder' : 'no placeholder', () => ({ placeholder })),
     smooth,
     join,
     canJoin: () => lines().length > 1,

@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { LIMITS, type ClipChange } from '@unhurried/core/document'
+import type { ClipChange } from '@unhurried/core/document'
 import { counted } from '@unhurried/core/time'
 import { computed } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
+import SourceField from '../../../shared/SourceField.vue'
 import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useMedia } from '../../../stores/media.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { EXPOSURES } from '../../../words/exposures.ts'
-import { oneLine } from '../../../words/oneLine.ts'
 import type { Commands } from '../commands.ts'
+import ClipNotes from './ClipNotes.vue'
 import ClipReading from './ClipReading.vue'
 
 /** A clip under the paper: which of its pictures lies here, how it is laid, and what is done with it. */
@@ -104,15 +105,12 @@ const left = computed(() => clips.untraced)
     </label>
     <label class="source" title="Somebody else’s work is here for practice only. A clip is never sent off.">
       <span>whose</span>
-      <input
-        type="text"
-        :value="clip.source"
-        :maxlength="LIMITS.sourceLength"
+      <SourceField
+        :source="clip.source"
         :disabled="isShut"
         placeholder="mine, or whose it is"
-        aria-label="Whose work the clip is; empty for one’s own"
-        @change="event => change({ source: oneLine((event.target as HTMLInputElement).value) })"
-        @keydown.enter="event => (event.target as HTMLElement).blur()"
+        label="Whose work the clip is; empty for one’s own"
+        @said="source => change({ source })"
       />
     </label>
     <p v-if="!isShut" class="acts">
@@ -131,6 +129,7 @@ const left = computed(() => clips.untraced)
       <b>{{ counted(left.length, 'drawing') }}</b> on this layer not traced yet;
       <kbd>{{ commands.keysOf('next') }}</kbd> goes to the next.
     </p>
+    <ClipNotes :clip="clip" :moment="here === null ? null : (opened?.times.value[here] ?? null)" />
     <ClipReading v-if="opened && opened.times.value.length > 1" :clip="clip" :times="opened.times.value" />
     <p class="acts">
       <button
@@ -162,10 +161,6 @@ const left = computed(() => clips.untraced)
 
 .source {
   grid-template-columns: auto minmax(0, 1fr);
-}
-
-.source input {
-  text-align: left;
 }
 
 input[type='range'] {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { holdsOf, readingInWords } from '@unhurried/core/clip'
-import type { FilmClip } from '@unhurried/core/document'
+import { besideTiming, holdsOf, readingInWords } from '@unhurried/core/clip'
+import { clipEnds, exposures, framesOfReading, type FilmClip } from '@unhurried/core/document'
+import { counted } from '@unhurried/core/time'
 import { computed } from 'vue'
 import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -39,6 +40,40 @@ const here = computed(() => {
 })
 const slider = computed(() => (read.value ? up(read.value.reading.threshold) : 0))
 const timesRead = computed(() => props.times.slice(read.value?.first ?? 0))
+
+/** The timing of the layer in the hand beside that of the clip, over the frames under which it lies. */
+const beside = computed(() => {
+  const { document, take } = shot
+  if (!document || !take || !read.value) return null
+  const { fps } = document.format
+  const to = Math.min(take.length, clipEnds(props.clip, fps))
+  const theirs = framesOfReading(props.clip, fps, read.value.reading, timesRead.value).filter(frame => frame < to)
+  const own = exposures(take, desk.timedLayer)
+    .map(run => run.start)
+    .filter(start => start >= props.clip.from && start < to)
+  return own.length === 0 ? null : { ...besideTiming(theirs, own), own }
+})
+const ownStrip = computed(() => {
+  const first = read.value?.first ?? 0
+  const at = (beside.value?.own ?? []).map(frame => (clips.numberUnder(props.clip, frame) ?? first) - first)
+  const end = read.value?.reading.changes.length ?? 0
+  return at.map((picture, i) => ({
+    x: picture * step.value,
+    width: Math.max(0, (at[i + 1] ?? end) - picture) * step.value,
+    odd: i % 2 === 1,
+  }))
+})
+const FEW = 4
+const late = (by: number) => `${counted(Math.abs(by), 'frame')} ${by > 0 ? 'later' : 'earlier'}`
+const differences = computed(() => {
+  const { pairs, onlyTheirs, onlyOwn } = beside.value ?? { pairs: [], onlyTheirs: [], onlyOwn: [] }
+  return [
+    ...pairs.filter(pair => pair.by !== 0).map(pair => ({ frame: pair.own, words: `yours ${late(pair.by)}` })),
+    ...onlyTheirs.map(frame => ({ frame, words: 'none of yours' })),
+    ...onlyOwn.map(frame => ({ frame, words: 'none of its' })),
+  ].sort((a, b) => a.frame - b.frame)
+})
+const layerName = computed(() => shot.document?.layers[desk.timedLayer]?.name ?? '')
 </script>
 
 <template>
@@ -57,7 +92,7 @@ const timesRead = computed(() => props.times.slice(read.value?.first ?? 0))
   <template v-else>
     <p class="told">{{ readingInWords(read.reading) }}</p>
     <svg
-      :viewBox="`0 0 ${WIDTH} ${HEIGHT + 16}`"
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT + (beside ? 30 : 16)}`"
       role="img"
       aria-label="How much each picture differs from the one before; above the line a drawing begins"
     >
@@ -82,15 +117,48 @@ const timesRead = computed(() => props.times.slice(read.value?.first ?? 0))
         class="drawing"
         :class="{ odd: one.odd }"
       />
+      <rect
+        v-for="one in ownStrip"
+        :key="`o${one.x}`"
+        :x="one.x"
+        :y="HEIGHT + 18"
+        :width="Math.max(0.5, one.width - 0.5)"
+        height="10"
+        rx="1.5"
+        class="own"
+        :class="{ odd: one.odd }"
+      />
       <line
         v-if="here !== null && here >= 0"
         :x1="(here + 0.5) * step"
         :x2="(here + 0.5) * step"
         y1="0"
-        :y2="HEIGHT + 16"
+        :y2="HEIGHT + (beside ? 30 : 16)"
         class="here"
       />
     </svg>
+    <template v-if="beside">
+      <p class="told">
+        Below, {{ layerName }}:
+        {{
+          differences.length === 0
+            ? 'it changes where the clip does.'
+            : `${beside.pairs.length - beside.pairs.filter(pair => pair.by !== 0).length} of its ${beside.own.length} drawings begin with the clip’s.`
+        }}
+      </p>
+      <p v-if="differences.length" class="acts told">
+        <button
+          v-for="one in differences.slice(0, FEW)"
+          :key="`${one.frame} ${one.words}`"
+          class="plain differs"
+          :title="`Go to frame ${one.frame + 1}`"
+          @click="desk.goTo(one.frame)"
+        >
+          {{ one.frame + 1 }}: {{ one.words }}
+        </button>
+        <span v-if="differences.length > FEW" class="soft">and {{ differences.length - FEW }} more</span>
+      </p>
+    </template>
     <label class="wide">
       <span>new from</span>
       <input
@@ -155,6 +223,21 @@ rect {
 
 .drawing.odd {
   fill: var(--hold);
+}
+
+.own {
+  fill: var(--future);
+}
+
+.own.odd {
+  opacity: 0.55;
+}
+
+.differs {
+  min-height: 22px;
+  padding: 0 2px;
+  color: var(--rust);
+  font-size: 12px;
 }
 
 .line {

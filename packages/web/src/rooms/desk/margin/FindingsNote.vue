@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { setCeiling } from '@unhurried/core/document'
 import { CHECK_NAMES, CHECKS, type Found, type Severity } from '@unhurried/core/measure'
 import { CircleAlert, Eye, Info } from 'lucide-vue-next'
 import { computed, ref, type Component } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
+import NumberField from '../../../shared/NumberField.vue'
 
 /** What the checks find in the take: each leads to its frame and its layer. */
 const desk = useDesk()
@@ -17,6 +19,14 @@ const ICONS: Record<Severity, { icon: Component; words: string }> = {
   note: { icon: Info, words: 'worth knowing' },
   look: { icon: Eye, words: 'worth a look' },
   wrong: { icon: CircleAlert, words: 'hardly meant' },
+}
+const asked = computed(() =>
+  CHECK_NAMES.filter(name => shot.document && (CHECKS[name].isAsked?.(shot.document) ?? true)).map(
+    name => CHECKS[name].words,
+  ),
+)
+function takeCeiling(px: number | null): void {
+  if (px === null || px > 0) shot.commit(px === null ? 'no ceiling of steps' : 'ceiling of steps', setCeiling(px))
 }
 const isHere = (found: Found) => found.drawings[0] === desk.drawing?.id
 const layerOf = (found: Found) => (found.layer === desk.layerId ? '' : `${shot.document?.layers[found.layer]?.name}: `)
@@ -45,13 +55,34 @@ function show(found: Found): void {
     <button v-if="measure.found.length > FEW" class="plain more" :aria-expanded="all" @click="all = !all">
       {{ all ? 'fewer' : `${measure.found.length - FEW} more` }}
     </button>
-    <p v-if="!shown.length" class="soft">
-      Nothing found. Asked: {{ CHECK_NAMES.map(name => CHECKS[name].words).join(', ') }}.
-    </p>
+    <p v-if="!shown.length" class="soft">Nothing found. Asked: {{ asked.join(', ') }}.</p>
+    <label
+      class="soft ceiling"
+      title="Whatever goes farther is told here; a followed point can say how far a movement you study usually goes"
+    >
+      farther than
+      <NumberField
+        :value="shot.document?.ceiling ?? null"
+        :take="takeCeiling"
+        :least="0.1"
+        :step="1"
+        open="–"
+        :disabled="!shot.mayDraw"
+        label="Ceiling of steps, px a frame"
+      />
+      px a frame
+    </label>
   </div>
 </template>
 
 <style scoped>
+.ceiling {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  font-size: 12.5px;
+}
+
 ol {
   margin: 2px 0;
   padding: 0;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BY_HAND, stepsOfSeen, type ClipPoint } from '@unhurried/core/document'
+import { BY_HAND, setCeiling, stepsOfSeen, usualStepOf, type ClipPoint } from '@unhurried/core/document'
 import { X } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
@@ -22,11 +22,18 @@ const busy = computed(() => points.following)
 const share = computed(() => (busy.value ? Math.min(1, (busy.value.seen.length - 1) / Math.max(1, busy.value.of)) : 0))
 
 function ask(): void {
-  const name = oneLine(fresh.value)
-  if (!name) return
-  points.asks = name
+  // One that is not named is called by its number.
+  const taken = new Set(points.all.map(point => point.name))
+  const numbered = Array.from({ length: taken.size + 1 }, (_, i) => `point ${i + 1}`).find(name => !taken.has(name))
+  points.asks = oneLine(fresh.value) || (numbered ?? 'point')
   fresh.value = ''
 }
+
+/** How far it usually goes a frame of the shot, to a tenth of a pixel. */
+const usualHere = computed(() => {
+  const step = shot.document && points.one ? usualStepOf(shot.document, points.one) : null
+  return step === null ? null : Math.max(0.1, Math.round(step * 10) / 10)
+})
 
 const sureInWords = (point: ClipPoint) => {
   const sure = points.sureHere(point)
@@ -114,7 +121,7 @@ function putHere(point: ClipPoint): void {
         maxlength="80"
         aria-label="Name of a point to follow"
       />
-      <button class="plain word" :disabled="!fresh.trim()" title="Then press on the paper where it is">follow</button>
+      <button class="plain word" title="Then press on the paper where it is">follow</button>
     </form>
     <template v-if="points.one && steps.length">
       <svg
@@ -154,6 +161,14 @@ function putHere(point: ClipPoint): void {
         >
           its way as a guide
         </button>
+        <button
+          v-if="usualHere !== null"
+          class="plain word"
+          title="Whatever of yours goes farther a frame than it usually does is told among the findings"
+          @click="shot.commit('ceiling of steps', setCeiling(usualHere))"
+        >
+          its usual step as my ceiling
+        </button>
       </p>
     </template>
     <MovementTable v-if="points.tracks.length" :tracks="points.tracks" />
@@ -161,30 +176,10 @@ function putHere(point: ClipPoint): void {
 </template>
 
 <style scoped src="./fields.css"></style>
+<style scoped src="./named.css"></style>
 <style scoped>
-ul {
-  list-style: none;
-}
-
 li {
-  display: flex;
   flex-wrap: wrap;
-  align-items: center;
-  gap: 0 4px;
-  font-size: 13px;
-}
-
-.name {
-  flex: 1;
-  min-width: 0;
-  margin-left: -4px;
-  text-align: left;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-
-.on .name {
-  font-weight: 700;
 }
 
 .lost {
@@ -197,20 +192,9 @@ li {
   font-weight: 700;
 }
 
-.x {
-  line-height: 0;
-}
-
-form {
-  display: flex;
-  gap: 6px;
-  margin: 3px 0;
-}
-
 input.fresh {
   flex: 1;
   width: 0;
-  min-width: 0;
   text-align: left;
 }
 

@@ -8,6 +8,7 @@ import { PEN_WORDS } from '../../../strokes/pens.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { oneLine } from '../../../words/oneLine.ts'
+import GatheredPicture from './GatheredPicture.vue'
 
 /** What is gathered, and everything that can be done with it in numbers and words. */
 const props = defineProps<{ commands: Commands; strokes: StrokeActs }>()
@@ -20,25 +21,16 @@ const elements = computed(() =>
   touched.value.flatMap(drawing => [...kit.gathered].flatMap(id => drawing.elements[id] ?? [])),
 )
 const pen = computed(() => elements.value.filter(isStroke))
+const pictures = computed(() => elements.value.flatMap(one => (one.kind === 'picture' ? [one] : [])))
 const said = computed(() => {
   const where = touched.value.length === 1 ? `on ${touched.value[0]?.number}` : `on ${touched.value.length} drawings`
-  const [pictures, lines] = [elements.value.filter(element => !isStroke(element)).length, pen.value.length]
+  const lines = pen.value.length
   const what = [
-    ...(lines > 0 || pictures === 0 ? [counted(lines, 'stroke')] : []),
-    ...(pictures > 0 ? [counted(pictures, 'picture')] : []),
+    ...(lines > 0 || pictures.value.length === 0 ? [counted(lines, 'stroke')] : []),
+    ...(pictures.value.length > 0 ? [counted(pictures.value.length, 'picture')] : []),
   ]
   return `${what.join(' and ')} ${where}`
 })
-/** How strong the gathered pictures are, in per cent; null where none are. */
-const strength = computed(() => {
-  const picture = elements.value.find(element => !isStroke(element))
-  return picture && !isStroke(picture) ? Math.round(picture.opacity * 100) : null
-})
-function takeStrength(event: Event): void {
-  const typed = Number((event.target as HTMLInputElement).value)
-  if (Number.isFinite(typed)) props.strokes.dim(typed / 100)
-  leave()
-}
 const colour = computed(() => shot.document && find(shot.document.swatches, kit.swatch))
 
 const AS_IT_IS = { dx: 0, dy: 0, width: 100, height: 100, turn: 0, skew: 0 }
@@ -145,25 +137,7 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
           copy
         </button>
       </dd>
-      <template v-if="strength !== null">
-        <dt>picture</dt>
-        <dd>
-          <label>
-            as strong as
-            <input
-              type="number"
-              min="0"
-              max="100"
-              step="5"
-              :value="strength"
-              aria-label="Strength of the picture, %"
-              @change="takeStrength"
-              @keydown.esc="leave"
-            />
-          </label>
-          <span class="soft">%</span>
-        </dd>
-      </template>
+      <GatheredPicture v-if="pictures.length" :pictures="pictures" :strokes="strokes" />
       <dt v-if="pen.length">line</dt>
       <dd v-if="pen.length">
         <button class="plain link" @click="strokes.reweight(1 / 1.2)">thinner</button>

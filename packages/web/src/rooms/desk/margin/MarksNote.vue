@@ -177,34 +177,16 @@ function takeOff(mark: Mark): void {
   </div>
 </template>
 
+<style scoped src="./named.css"></style>
 <style scoped>
 ul {
-  list-style: none;
   margin-top: 4px;
 }
 
-li {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-  font-size: 13px;
-}
-
-.name {
-  flex: 1;
-  min-width: 0;
-  margin-left: -4px;
-  text-align: left;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-
 .on .name {
-  font-weight: 700;
   color: var(--rust);
 }
 
-.x,
 .planted {
   line-height: 0;
 }
@@ -222,16 +204,6 @@ li {
 
 .plants input {
   accent-color: var(--green);
-}
-
-form {
-  display: flex;
-  gap: 6px;
-  margin-top: 4px;
-}
-
-.word {
-  color: var(--green);
 }
 
 .measured {

@@ -3,11 +3,13 @@ import { setScale } from '@unhurried/core/document'
 import { distance } from '@unhurried/core/geometry'
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
-import { CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
+import { CELLS, CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { DIMS } from '../../../stores/settings.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { useStands } from '../../../stores/stands.ts'
+import { TONES } from '../../../paint/stand.ts'
 import NumberField from '../../../shared/NumberField.vue'
 import { scaleInWords } from '../../../words/lengths.ts'
 import WordChoice from '../../../shared/WordChoice.vue'
@@ -17,6 +19,7 @@ defineProps<{ commands: Commands }>()
 const sight = useSight()
 const shot = useShot()
 const measure = useMeasure()
+const stands = useStands()
 const height = computed(() => shot.document?.format.height ?? 720)
 const set = (patch: Partial<PaperAids>) => (sight.aids = { ...sight.aids, ...patch })
 
@@ -28,6 +31,7 @@ const SWITCHES = [
 ] as const
 const lines = computed(() => [
   { name: 'grid' as const, words: 'grid of', fresh: GRID_PX.fresh, least: GRID_PX.least, most: GRID_PX.most },
+  { name: 'cells' as const, words: 'squares across', fresh: CELLS.fresh, least: CELLS.least, most: CELLS.most },
   { name: 'horizon' as const, words: 'horizon at', fresh: Math.round(height.value * 0.45), least: -9999, most: 9999 },
   { name: 'ground' as const, words: 'ground at', fresh: Math.round(height.value * 0.85), least: -9999, most: 9999 },
 ])
@@ -41,6 +45,10 @@ const CROP_WORDS: Record<Crop, string> = {
 }
 const DIM_WORDS: Record<(typeof DIMS)[number], string> = { 0: 'as it is', 0.3: 'darker', 0.55: 'dark' }
 const dims = DIMS.map(value => ({ value, words: DIM_WORDS[value] }))
+const tones = TONES.map(value => ({
+  value,
+  words: value === null ? 'colours' : value === 0 ? 'greys' : `${value} tones`,
+}))
 const crops = [null, ...CROP_NAMES].map(value => ({ value, words: value === null ? 'no' : CROP_WORDS[value] }))
 function addArc(): void {
   const { document } = shot
@@ -69,7 +77,7 @@ const scaleWords = computed(() =>
   shot.document?.scale ? scaleInWords(shot.document.scale, shot.document.format.fps) : '',
 )
 
-function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: number, most: number): void {
+function take(name: 'grid' | 'cells' | 'horizon' | 'ground', typed: number | null, least: number, most: number): void {
   if (typed !== null && typed >= least && typed <= most) set({ [name]: typed })
 }
 </script>
@@ -114,9 +122,9 @@ function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: 
           :take="typed => take(name, typed, least, most)"
           :least="least"
           :most="most"
-          :label="`${words}, px`"
+          :label="name === 'cells' ? words : `${words}, px`"
         />
-        <span class="soft">px</span>
+        <span v-if="name !== 'cells'" class="soft">px</span>
       </template>
     </p>
     <p class="line">
@@ -173,6 +181,10 @@ function take(name: 'grid' | 'horizon' | 'ground', typed: number | null, least: 
     <p class="cut" title="Only how the paper is seen here: a white sheet does not glare at night">
       <span class="soft">seen</span>
       <WordChoice v-model="sight.dim" label="How bright the paper is seen" :options="dims" />
+    </p>
+    <p class="cut" title="Paper and what stands beside it in one tone, to compare how light and dark they are">
+      <span class="soft">in</span>
+      <WordChoice v-model="stands.tones" label="In how many tones the paper is seen" :options="tones" />
     </p>
   </div>
 </template>

@@ -9,7 +9,9 @@ import { useKit } from '../../../stores/kit.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useSight } from '../../../stores/sight.ts'
+import { useStands } from '../../../stores/stands.ts'
 import type { Task } from '../../../stores/drawers.ts'
+import BesideNote from './BesideNote.vue'
 import ClipNote from './ClipNote.vue'
 import FollowedNote from './FollowedNote.vue'
 import FindingsNote from './FindingsNote.vue'
@@ -86,6 +88,16 @@ export const DRAWERS = {
     openFor: [],
     show: MovesNote,
   },
+  beside: {
+    label: 'Beside the paper',
+    words: 'beside the paper',
+    says() {
+      const { all, over } = useStands()
+      return [all.length ? String(all.length) : '', over ? 'over' : ''].filter(Boolean).join(', ')
+    },
+    openFor: [],
+    show: BesideNote,
+  },
   clip: {
     label: 'Clip under the paper',
     words: 'clip',
@@ -127,7 +139,17 @@ export const DRAWERS = {
     words: 'on the paper',
     says() {
       const { aids } = useSight()
-      const on = [aids.safe, aids.thirds, aids.rulers, aids.room, aids.grid, aids.horizon, aids.ground, aids.crop]
+      const on = [
+        aids.safe,
+        aids.thirds,
+        aids.rulers,
+        aids.room,
+        aids.grid,
+        aids.cells,
+        aids.horizon,
+        aids.ground,
+        aids.crop,
+      ]
       const count = on.filter(Boolean).length + aids.arcs.length
       return count ? `${count} on` : ''
     },

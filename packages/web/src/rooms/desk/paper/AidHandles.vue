@@ -2,7 +2,7 @@
 import type { Matrix, Point } from '@unhurried/core/geometry'
 import { computed } from 'vue'
 import { useSight } from '../../../stores/sight.ts'
-import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
+import PaperHandles, { type PaperHandle } from '../../../shared/PaperHandles.vue'
 
 /** Handles to drag the horizon and the ground by, at the edge of the paper, and arcs by their ends and their top. */
 defineProps<{ matrix: Matrix }>()

@@ -8,7 +8,7 @@ import { useClips } from '../../../stores/clips.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useDrawers } from '../../../stores/drawers.ts'
 import { useShot } from '../../../stores/shot.ts'
-import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
+import PaperHandles, { type PaperHandle } from '../../../shared/PaperHandles.vue'
 
 /**
  * Points that are followed through the clip, over the paper, while their drawer is open: the way of each with a tick for every picture, a ring where it is now, to be

@@ -6,7 +6,7 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useDrawers } from '../../../stores/drawers.ts'
 import { useGuides } from '../../../stores/guides.ts'
 import { useGuideActs } from '../acts/guideActs.ts'
-import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
+import PaperHandles, { type PaperHandle } from '../../../shared/PaperHandles.vue'
 
 /**
  * The places of guides on the paper, for the layer one stands on, while the drawer of guides is open and they are not laid yet, or

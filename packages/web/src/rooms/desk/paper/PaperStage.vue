@@ -9,6 +9,7 @@ import { drawnIn, type BitmapShelf } from '../../../paint/bitmaps.ts'
 import { paintConstructions } from '../../../paint/construction.ts'
 import { paintGuides } from '../../../paint/guides.ts'
 import { partNames } from '../../../paint/partNames.ts'
+import { droppedFiles } from '../../../pictures/dropped.ts'
 import { sceneGhosts } from './sceneGhosts.ts'
 import { fitCanvas, makeStage, type Scene, type Stage } from '../../../paint/stage.ts'
 import { usePaper } from './usePaper.ts'
@@ -25,6 +26,7 @@ import { useGuides } from '../../../stores/guides.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { useStands } from '../../../stores/stands.ts'
 import AidHandles from './AidHandles.vue'
 import { useHands } from '../../../stores/hands.ts'
 import FollowedPaper from './FollowedPaper.vue'
@@ -33,6 +35,9 @@ import GuideHandles from './GuideHandles.vue'
 import HandTwins from './HandTwins.vue'
 import InForceNote from '../../../shared/InForceNote.vue'
 import LoopBeside from './LoopBeside.vue'
+import ModelOver from './ModelOver.vue'
+import StandWindows from '../../../stands/StandWindows.vue'
+import PictureCut from './PictureCut.vue'
 import PathHandles from './PathHandles.vue'
 import PaperWords from './PaperWords.vue'
 import TraceBox from './TraceBox.vue'
@@ -49,6 +54,9 @@ const measure = useMeasure()
 const laid = useGuides()
 const carried = useCarried()
 const clips = useClips()
+const stands = useStands()
+/** the frame that is played */
+const played = ref(0)
 
 const room = ref<HTMLElement | null>(null)
 const [ground, table, present, live, guides] = Array.from({ length: 5 }, () => ref<HTMLCanvasElement | null>(null))
@@ -122,10 +130,10 @@ const isWithin = ({ currentTarget, relatedTarget }: DragEvent): boolean =>
   over.value && relatedTarget instanceof Node && (currentTarget as Element).contains(relatedTarget)
 function drop(event: DragEvent): void {
   over.value = false
-  const files = [...(event.dataTransfer?.files ?? [])]
-  if (files.length === 0) return
+  if (!hasFiles(event)) return
   event.preventDefault()
-  void props.commands.bring(files)
+  // Folders are opened: what is in them comes as a sequence.
+  void droppedFiles(event.dataTransfer).then(files => props.commands.bring(files))
 }
 
 const signs = useSigns(() => props.playing)
@@ -214,6 +222,7 @@ watch(
 defineExpose({
   screen: () => screen.value,
   paintNow(frame: number) {
+    played.value = frame
     paintScene(sceneAt(frame, true))
     moveGuides(frame)
   },
@@ -269,14 +278,14 @@ const cursor = computed(() => {
     @dragleave="over = isWithin($event)"
     @drop="drop"
   >
-    <canvas ref="ground" aria-hidden="true" />
-    <canvas ref="table" aria-hidden="true" />
-    <canvas ref="present" aria-hidden="true" />
+    <canvas ref="ground" :style="{ filter: stands.filter }" aria-hidden="true" />
+    <canvas ref="table" :style="{ filter: stands.filter }" aria-hidden="true" />
+    <canvas ref="present" :style="{ filter: stands.filter }" aria-hidden="true" />
     <canvas
       ref="live"
       class="live"
       data-testid="paper"
-      :style="{ cursor }"
+      :style="{ cursor, filter: stands.filter }"
       aria-label="Draw here with pen or mouse"
       @pointerdown="down"
       @pointermove="paper.move"
@@ -289,8 +298,13 @@ const cursor = computed(() => {
     />
     <div v-if="sight.dim > 0" class="dimmed" :style="{ opacity: sight.dim }" aria-hidden="true" />
     <canvas ref="guides" class="guides" aria-hidden="true" />
+    <PictureCut
+      v-if="kit.cutting && kit.gathered.size === 1 && !playing"
+      :matrix="onLayer"
+      :strokes="commands.strokes"
+    />
     <GatheredBox
-      v-if="kit.gathered.size && !playing"
+      v-else-if="kit.gathered.size && !playing"
       :matrix="onLayer"
       :strokes="commands.strokes"
       @show="paper.showMoved"
@@ -299,7 +313,9 @@ const cursor = computed(() => {
     <AidHandles v-if="!playing" :matrix="matrix" />
     <GuideHandles v-if="!playing" :matrix="onLayer" />
     <FollowedPaper v-if="!playing" :matrix="matrix" />
+    <ModelOver v-if="stands.over" :matrix="matrix" />
     <PathHandles v-if="!playing" :matrix="matrix" />
+    <StandWindows :frame="playing ? played : desk.frame" />
     <InForceNote class="in-force" data-over-paper />
     <LoopBeside v-if="sight.beside.on && !playing" class="loop-beside" data-over-paper :busy="paper.busy.value" />
     <HandTwins v-if="hands.onScreen" class="twins" :commands="commands" />

@@ -7,7 +7,7 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useDrawers } from '../../../stores/drawers.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { usePathActs } from '../acts/pathActs.ts'
-import PaperHandles, { type PaperHandle } from './PaperHandles.vue'
+import PaperHandles, { type PaperHandle } from '../../../shared/PaperHandles.vue'
 
 /**
  * The way of the layer in the hand over the picture, with a dot for every place it has, and two handles that put it elsewhere on the present

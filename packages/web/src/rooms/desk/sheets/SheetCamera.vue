@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { ElButton } from 'element-plus'
+import NumberField from '../../../shared/NumberField.vue'
 import { paintStandIn, STAND_IN } from '../../../sheets/standIn.ts'
 import type { Sheet } from './useSheets.ts'
 
@@ -13,8 +14,11 @@ const props = defineProps<{
   /** the name of the photograph that is taken again; null when the next one is */
   again: string | null
   count: number
+  /** the number on the sheet that is taken next */
+  number: number
   taken: (photo: Blob) => Promise<void>
 }>()
+const emit = defineEmits<{ number: [number: number] }>()
 const video = ref<HTMLVideoElement | null>(null)
 const standIn = ref<HTMLCanvasElement | null>(null)
 const through = ref<HTMLCanvasElement | null>(null)
@@ -76,7 +80,7 @@ async function take(): Promise<void> {
   if (state.value === 'stand-in') turn(page.value + 1)
   busy.value = false
 }
-const words = computed(() => (props.again ? `take ${props.again} again` : `take sheet ${props.count + 1}`))
+const words = computed(() => (props.again ? `take ${props.again} again` : `take sheet ${props.number}`))
 </script>
 
 <template>
@@ -95,6 +99,17 @@ const words = computed(() => (props.again ? `take ${props.again} again` : `take 
     </div>
     <div class="row">
       <ElButton type="primary" :disabled="busy || state === 'asking'" @click="take">{{ words }}</ElButton>
+      <label title="What is written on it: sheets may be taken in any order">
+        sheet
+        <NumberField
+          :value="number"
+          :take="n => n !== null && n >= 1 && emit('number', Math.round(n))"
+          :least="1"
+          :most="9999"
+          :step="1"
+          label="Number on the sheet"
+        />
+      </label>
       <label>
         the last one shows through
         <input v-model.number="share" type="range" min="0" max="0.8" step="0.05" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ArrowDown, ArrowUp, Camera, ImagePlus, RotateCcw, X } from 'lucide-vue-next'
+import NumberField from '../../../shared/NumberField.vue'
 import BitmapView from './BitmapView.vue'
 import type { Sheet, Sheets } from './useSheets.ts'
 
@@ -27,9 +28,18 @@ function choose(): void {
       <li v-for="(one, i) in sheets.sheets.value" :key="one.id" :class="{ on: one.id === sheet?.id && !camera }">
         <button class="plain look" :aria-label="`Look at ${one.name}`" @click="emit('look', one.id)">
           <BitmapView :bitmap="one.taken.seen" :width="150" />
-          <span>{{ i + 1 }} · {{ one.name }}</span>
+          <span>{{ one.name }}</span>
         </button>
         <span class="acts">
+          <NumberField
+            class="number"
+            :value="one.number"
+            :take="n => n !== null && n >= 1 && sheets.setNumber(one.id, Math.round(n))"
+            :least="1"
+            :most="9999"
+            :step="1"
+            :label="`Number of ${one.name}`"
+          />
           <button class="plain" :aria-label="`${one.name} earlier`" :disabled="i === 0" @click="sheets.move(one, -1)">
             <ArrowUp :size="14" />
           </button>
@@ -98,6 +108,10 @@ li.on {
 
 .acts {
   display: flex;
+}
+
+.number {
+  width: 40px;
 }
 
 .acts button {

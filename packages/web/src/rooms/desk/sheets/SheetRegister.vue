@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { PARTINGS, REGISTRATIONS, similarityOf, type Parting, type Registration } from '@unhurried/core/sheets'
+import { similarityOf } from '@unhurried/core/geometry'
+import { PARTINGS, REGISTRATIONS, type Parting, type Registration } from '@unhurried/core/sheets'
 import { counted } from '@unhurried/core/time'
 import { computed } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
@@ -17,6 +18,10 @@ const PARTED: Record<Parting, string> = {
 }
 const LAID: Record<Registration, { words: string; tip: string }> = {
   'one another': { words: 'one another', tip: 'What is drawn stays where it is: words, a face that shivers' },
+  'a region': {
+    words: 'a region',
+    tip: 'The drawing moves, and something of it stays: a head, a post; drag a box over it',
+  },
   'peg holes': { words: 'peg holes', tip: 'The drawing moves; the holes of the paper say where it was' },
   crosses: { words: 'crosses', tip: 'The drawing moves; crosses near the edges say where it was' },
   edges: { words: 'the paper’s edges', tip: 'The drawing moves; the edges of the sheet say where it was' },
@@ -51,6 +56,19 @@ function nudge(field: 'x' | 'y' | 'turnRad' | 'scale', value: number | null): vo
   const kept = field === 'turnRad' ? value / DEGREES : field === 'scale' ? Math.max(0.2, Math.min(5, value)) : value
   props.sheets.nudge(props.drawing.key, { [field]: kept })
 }
+const SIDES = [
+  { side: 'left', words: 'from the left' },
+  { side: 'top', words: 'from above' },
+  { side: 'right', words: 'to the right' },
+  { side: 'bottom', words: 'down to' },
+] as const
+function setSide(side: (typeof SIDES)[number]['side'], value: number | null): void {
+  const { region } = props.sheets
+  if (!region.value || value === null) return
+  const next = { ...region.value, [side]: value }
+  if (next.right - next.left >= LEAST_REGION && next.bottom - next.top >= LEAST_REGION) props.sheets.setRegion(next)
+}
+const LEAST_REGION = 8
 const go = (by: 1 | -1) => {
   const next = all.value[place.value + by]
   if (next) emit('key', next.key)
@@ -84,6 +102,19 @@ const go = (by: 1 | -1) => {
       <p v-if="sheet.inked && ['peg holes', 'crosses'].includes(sheets.by.value)" class="soft">
         {{ counted(sheet.inked.marks, 'mark') }} found on this sheet.
       </p>
+      <template v-if="sheets.region.value">
+        <p class="soft">Drag a box over what stays, while the first drawing is seen.</p>
+        <label v-for="{ side, words } in SIDES" :key="side">
+          <span>{{ words }}</span>
+          <NumberField
+            :value="Math.round(sheets.region.value[side])"
+            :take="n => setSide(side, n)"
+            :step="5"
+            :label="`The region, ${words}, px`"
+          />
+          <span class="soft">px</span>
+        </label>
+      </template>
       <template v-if="drawing">
         <p class="which">
           <button class="plain" :disabled="place <= 0" aria-label="The drawing before" @click="go(-1)">‹</button>

@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { after, grown, inverse, map, type Box, type Matrix, type Point } from '@unhurried/core/geometry'
+import { grown, inverse, map, type Box, type Matrix, type Point } from '@unhurried/core/geometry'
 import { boxRound } from '@unhurried/core/sheets'
 import { useDevicePixelRatio, useElementSize, useIntervalFn, usePreferredReducedMotion } from '@vueuse/core'
-import { X } from 'lucide-vue-next'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { arrowOf } from '../../../keys/arrows.ts'
 import { fitCanvas } from '../../../paint/stage.ts'
+import SheetBox from './SheetBox.vue'
+import SheetBoxes from './SheetBoxes.vue'
+import { paintLaid, paintOnPaper, paintSheet } from './sheetPaint.ts'
 import type { LaidPart, Sheet, Sheets } from './useSheets.ts'
 
 /**
@@ -22,16 +25,18 @@ const room = ref<HTMLElement | null>(null)
 const canvas = ref<HTMLCanvasElement | null>(null)
 const { width, height } = useElementSize(room)
 const { pixelRatio } = useDevicePixelRatio()
-const screen = computed(() => ({ width: width.value, height: height.value }))
 const isHeld = ref(false)
 const shownAt = ref(0)
 const motion = usePreferredReducedMotion()
 useIntervalFn(() => props.step === 'sheet' && motion.value !== 'reduce' && shownAt.value++, 200)
 const all = computed(() => props.sheets.drawings.value)
-const [PAPER, INK, NEIGHBOUR] = ['#fdfaf3', '#2f2c28', '#b0552a']
 
-/** What is seen as a whole, in the pixels of the step: a photograph, or drawings as they are laid. */
+/** What is seen as a whole, in the pixels of the step: a photograph, drawings as they are laid, or the paper. */
 const extent = computed<Box | null>(() => {
+  if (props.step === 'sheet') {
+    const { width: right, height: bottom } = props.sheets.paper.value
+    return { left: 0, top: 0, right, bottom }
+  }
   if (props.step === 'lay') {
     if (all.value.length === 0) return null
     const box = boxRound(all.value)
@@ -41,158 +46,67 @@ const extent = computed<Box | null>(() => {
   return taken ? { left: 0, top: 0, right: taken.widthPx, bottom: taken.heightPx } : null
 })
 const view = computed<Matrix>(() => {
-  const box = extent.value
-  if (!box) return [1, 0, 0, 1, 0, 0]
-  const [w, h] = [box.right - box.left, box.bottom - box.top]
+  const { left, top, right, bottom } = extent.value ?? { left: 0, top: 0, right: 1, bottom: 1 }
+  const [w, h] = [right - left, bottom - top]
   const scale = Math.max(0.01, Math.min(width.value / w, height.value / h))
-  return [
-    scale,
-    0,
-    0,
-    scale,
-    (width.value - scale * w) / 2 - scale * box.left,
-    (height.value - scale * h) / 2 - scale * box.top,
-  ]
+  return [scale, 0, 0, scale, (width.value - scale * (left + right)) / 2, (height.value - scale * (top + bottom)) / 2]
 })
 
 function paint(): void {
   const to = canvas.value
-  if (!to || width.value === 0) return
-  fitCanvas(to, screen.value, pixelRatio.value)
-  const brush = to.getContext('2d')
-  if (!brush) return
+  const brush = to?.getContext('2d')
+  if (!to || !brush || width.value === 0) return
+  fitCanvas(to, { width: width.value, height: height.value }, pixelRatio.value)
   brush.setTransform(1, 0, 0, 1, 0, 0)
   brush.clearRect(0, 0, to.width, to.height)
-  if (props.step === 'sheet') paintPaper(brush)
-  else if (props.step === 'lay') paintLaid(brush)
-  else paintSheet(brush)
+  const easel = { brush, density: pixelRatio.value }
+  const { sheets, sheet, drawing, step } = props
+  if (step === 'sheet') {
+    const part = all.value[shownAt.value % Math.max(1, all.value.length)]
+    const toPaper = sheets.toPaper.value
+    if (part && toPaper) paintOnPaper(easel, part, toPaper, sheets.paper.value, view.value, sheets.colour.value)
+  } else if (step === 'lay') {
+    const at = all.value.findIndex(one => one.key === drawing?.key)
+    const neighbour = all.value[at > 0 ? at - 1 : at + 1] ?? null
+    paintLaid(easel, drawing, neighbour, view.value)
+  } else if (sheet) paintSheet(easel, sheet, view.value, isHeld.value)
 }
-const onScreen = ([a, b, c, d, e, f]: Matrix): DOMMatrix2DInit => {
-  const r = pixelRatio.value
-  return { a: a * r, b: b * r, c: c * r, d: d * r, e: e * r, f: f * r }
-}
-
-function paintSheet(brush: CanvasRenderingContext2D): void {
-  const { sheet } = props
-  if (!sheet) return
-  brush.setTransform(onScreen(view.value))
-  brush.imageSmoothingQuality = 'high'
-  if (isHeld.value || !sheet.inked) return brush.drawImage(sheet.taken.seen, 0, 0)
-  brush.fillStyle = PAPER
-  brush.fillRect(0, 0, sheet.taken.widthPx, sheet.taken.heightPx)
-  brush.drawImage(sheet.inked.ink, 0, 0)
-}
-
-/** A drawing in one colour, through a map to the screen. */
-function paintPart(
-  brush: CanvasRenderingContext2D,
-  part: LaidPart,
-  through: Matrix,
-  colour: string,
-  alpha: number,
-): void {
-  const ink = part.sheet.inked?.ink
-  if (!ink) return
-  const { left, top, right, bottom } = part.box
-  const [x, y] = [Math.max(0, left - 2), Math.max(0, top - 2)]
-  const [w, h] = [Math.min(ink.width, right + 3) - x, Math.min(ink.height, bottom + 3) - y]
-  if (w <= 0 || h <= 0) return
-  const apart = new OffscreenCanvas(brush.canvas.width, brush.canvas.height)
-  const own = apart.getContext('2d')
-  if (!own) return
-  own.setTransform(onScreen(through))
-  own.imageSmoothingQuality = 'high'
-  own.drawImage(ink, x, y, w, h, x, y, w, h)
-  own.setTransform(1, 0, 0, 1, 0, 0)
-  own.globalCompositeOperation = 'source-in'
-  own.fillStyle = colour
-  own.fillRect(0, 0, apart.width, apart.height)
-  brush.setTransform(1, 0, 0, 1, 0, 0)
-  brush.globalAlpha = alpha
-  brush.drawImage(apart, 0, 0)
-  brush.globalAlpha = 1
-}
-
-function paintLaid(brush: CanvasRenderingContext2D): void {
-  brush.fillStyle = PAPER
-  brush.fillRect(0, 0, brush.canvas.width, brush.canvas.height)
-  const { drawing } = props
-  if (!drawing) return
-  const at = all.value.findIndex(one => one.key === drawing.key)
-  const neighbour = all.value[at > 0 ? at - 1 : at + 1]
-  if (neighbour && !isHeld.value) paintPart(brush, neighbour, after(neighbour.matrix, view.value), NEIGHBOUR, 0.5)
-  paintPart(brush, drawing, after(drawing.matrix, view.value), INK, 0.75)
-}
-
-function paintPaper(brush: CanvasRenderingContext2D): void {
-  const through = props.sheets.toPaper.value
-  const part = all.value[shownAt.value % Math.max(1, all.value.length)]
-  if (!through || !part) return
-  const { width: w, height: h } = props.sheets.paper.value
-  const scale = Math.min(width.value / w, height.value / h)
-  const [left, top] = [(width.value - scale * w) / 2, (height.value - scale * h) / 2]
-  const paper: Matrix = [scale, 0, 0, scale, left, top]
-  brush.setTransform(onScreen(paper))
-  brush.fillStyle = props.sheets.paper.value.paper
-  brush.fillRect(0, 0, w, h)
-  paintPart(brush, part, after(after(part.matrix, through), paper), INK, 1)
-}
-
 onMounted(paint)
 watch(
-  () => [
-    props.sheet,
-    props.drawing,
-    props.step,
-    all.value,
-    isHeld.value,
-    shownAt.value,
-    screen.value,
-    pixelRatio.value,
-  ],
+  () => [props.sheet, props.drawing, props.step, all.value, isHeld.value, shownAt.value, view.value, pixelRatio.value],
   () => requestAnimationFrame(paint),
 )
 
-/** Boxes of the drawings on the screen, and one that is being dragged. */
-const dragged = shallowRef<{ readonly from: Point; readonly to: Point } | null>(null)
-const boxes = computed(() => {
-  const { sheet } = props
-  if (props.step !== 'drawings' || !sheet) return []
-  return sheet.boxes.map((box, i) => ({ box, i, ...onView(box), number: numberOf(sheet, i) }))
-})
-function onView({ left, top, right, bottom }: Box) {
-  const [a, b] = [map(view.value, { x: left, y: top }), map(view.value, { x: right + 1, y: bottom + 1 })]
-  return { x: a.x, y: a.y, width: b.x - a.x, height: b.y - a.y }
-}
-const numberOf = (sheet: Sheet, i: number) =>
-  all.value.findIndex(one => one.sheet.id === sheet.id && one.box === sheet.boxes[i]) + 1
-const pulled = computed(() => dragged.value && onView(between(dragged.value.from, dragged.value.to)))
-const between = (a: Point, b: Point): Box => ({
+/** Where the hand began to drag a box, and where it is; and where it took hold of a drawing that is laid. */
+const pulled = shallowRef<{ readonly from: Point; readonly to: Point } | null>(null)
+let hold: { readonly at: Point; readonly x: number; readonly y: number } | null = null
+const between = ({ from: a, to: b }: { readonly from: Point; readonly to: Point }): Box => ({
   left: Math.round(Math.min(a.x, b.x)),
   top: Math.round(Math.min(a.y, b.y)),
   right: Math.round(Math.max(a.x, b.x)),
   bottom: Math.round(Math.max(a.y, b.y)),
 })
-
 function placeOf(event: PointerEvent): Point | null {
   const frame = room.value?.getBoundingClientRect()
   const back = inverse(view.value)
   return frame && back ? map(back, { x: event.clientX - frame.left, y: event.clientY - frame.top }) : null
 }
-/** Where the hand took hold of the drawing that is laid. */
-let hold: { readonly at: Point; readonly x: number; readonly y: number } | null = null
+/** The first drawing is seen, and what stays of it is asked for. */
+const asksRegion = computed(
+  () => props.step === 'lay' && props.sheets.region.value !== null && props.drawing?.key === all.value[0]?.key,
+)
 function down(event: PointerEvent): void {
   const at = placeOf(event)
   if (!at) return
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  if (props.step === 'drawings') dragged.value = { from: at, to: at }
+  if (props.step === 'drawings' || asksRegion.value) pulled.value = { from: at, to: at }
   else if (props.step === 'lay' && props.drawing) hold = { at, x: props.drawing.nudge.x, y: props.drawing.nudge.y }
   else isHeld.value = true
 }
 function move(event: PointerEvent): void {
   const at = placeOf(event)
   if (!at) return
-  if (dragged.value) dragged.value = { ...dragged.value, to: at }
+  if (pulled.value) pulled.value = { ...pulled.value, to: at }
   else if (hold && props.drawing) {
     props.sheets.nudge(props.drawing.key, { x: hold.x + at.x - hold.at.x, y: hold.y + at.y - hold.at.y })
   }
@@ -202,40 +116,37 @@ function up(): void {
   isHeld.value = false
   hold = null
   const { sheet } = props
-  const box = dragged.value && between(dragged.value.from, dragged.value.to)
-  dragged.value = null
-  if (!box || !sheet || Math.min(box.right - box.left, box.bottom - box.top) < LEAST_BOX) return
+  const box = pulled.value && between(pulled.value)
+  pulled.value = null
+  if (box && asksRegion.value && Math.min(box.right - box.left, box.bottom - box.top) >= LEAST_BOX) {
+    return props.sheets.setRegion(box)
+  }
+  if (!box || props.step !== 'drawings' || !sheet || Math.min(box.right - box.left, box.bottom - box.top) < LEAST_BOX)
+    return
   props.sheets.setBoxes(sheet, [...sheet.boxes, box])
 }
-function leaveOut(i: number): void {
-  const { sheet } = props
-  if (sheet)
-    props.sheets.setBoxes(
-      sheet,
-      sheet.boxes.filter((_, k) => k !== i),
-    )
-}
-const ARROWS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
+/** A hand that is lost leaves nothing half done. */
+function lost(): void {
+  pulled.value = null
+  up()
 }
 function key(event: KeyboardEvent): void {
-  const by = ARROWS[event.key]
+  const by = arrowOf(event)
   if (!by || props.step !== 'lay' || !props.drawing) return
   event.preventDefault()
   const step = event.shiftKey ? 10 : 1
   const { x, y } = props.drawing.nudge
-  props.sheets.nudge(props.drawing.key, { x: x + step * by[0], y: y + step * by[1] })
+  props.sheets.nudge(props.drawing.key, { x: x + step * by.x, y: y + step * by.y })
 }
-const says = computed(() => {
-  if (props.step === 'light') return 'The ink of the sheet; hold to see it as it was photographed'
-  if (props.step === 'drawings') return 'The sheet with its drawings; drag a box round one'
-  return props.step === 'lay'
-    ? 'The drawing over its neighbour; drag it, or move it with the arrow keys'
-    : 'The drawings one after the other on the paper'
-})
+const seenRegion = computed(() =>
+  asksRegion.value && pulled.value ? between(pulled.value) : props.sheets.region.value,
+)
+const SAYS = {
+  light: 'The ink of the sheet; hold to see it as it was photographed',
+  drawings: 'The sheet with its drawings; drag a box round one',
+  lay: 'The drawing over its neighbour; drag it, or move it with the arrow keys',
+  sheet: 'The drawings one after the other on the paper',
+} as const
 </script>
 
 <template>
@@ -244,12 +155,12 @@ const says = computed(() => {
     class="seen"
     tabindex="0"
     role="application"
-    :aria-label="says"
-    :class="step"
+    :aria-label="SAYS[step]"
+    :class="[step, { asking: asksRegion }]"
     @pointerdown="down"
     @pointermove="move"
     @pointerup="up"
-    @pointercancel="up"
+    @pointercancel="lost"
     @keydown="key"
   >
     <canvas ref="canvas" aria-hidden="true" />
@@ -257,33 +168,14 @@ const says = computed(() => {
       Photograph your sheets: the light is evened out, the paper made white, each drawing found, laid on the one before
       and inked on transparency. Drop photographs on the paper, add them at the left, or take them one by one by camera.
     </p>
-    <template v-for="one in boxes" :key="one.i">
-      <div
-        class="box"
-        :style="{ left: `${one.x}px`, top: `${one.y}px`, width: `${one.width}px`, height: `${one.height}px` }"
-      >
-        <button
-          class="plain number"
-          :title="`Drawing ${one.number}`"
-          @pointerdown.stop
-          @click="emit('key', all[one.number - 1]?.key ?? '')"
-        >
-          {{ one.number }}
-        </button>
-        <button
-          class="plain out"
-          :aria-label="`Leave drawing ${one.number} out`"
-          @pointerdown.stop
-          @click="leaveOut(one.i)"
-        >
-          <X :size="14" />
-        </button>
-      </div>
-    </template>
-    <div
-      v-if="pulled"
-      class="box pulled"
-      :style="{ left: `${pulled.x}px`, top: `${pulled.y}px`, width: `${pulled.width}px`, height: `${pulled.height}px` }"
+    <SheetBox v-else-if="step === 'lay' && seenRegion" :box="seenRegion" :view="view" />
+    <SheetBoxes
+      v-else-if="step === 'drawings'"
+      :sheets="sheets"
+      :sheet="sheet"
+      :view="view"
+      :dragged="pulled && between(pulled)"
+      @key="emit('key', $event)"
     />
   </div>
 </template>
@@ -306,6 +198,10 @@ const says = computed(() => {
   cursor: move;
 }
 
+.seen.asking {
+  cursor: crosshair;
+}
+
 canvas {
   position: absolute;
   inset: 0;
@@ -322,36 +218,5 @@ canvas {
   text-align: center;
   line-height: 1.6;
   color: var(--soft);
-}
-
-.box {
-  position: absolute;
-  border: 1.5px dashed var(--green);
-  pointer-events: none;
-}
-
-.box.pulled {
-  border-style: solid;
-}
-
-.box button {
-  position: absolute;
-  top: 0;
-  min-width: 26px;
-  min-height: 24px;
-  padding: 0 4px;
-  background: var(--green-wash);
-  color: var(--green-deep);
-  line-height: 1;
-  pointer-events: auto;
-}
-
-.number {
-  left: 0;
-  font-weight: 700;
-}
-
-.out {
-  right: 0;
 }
 </style>

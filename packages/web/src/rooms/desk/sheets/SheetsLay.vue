@@ -16,7 +16,6 @@ import WordChoice from '../../../shared/WordChoice.vue'
 import { newId } from '../../../local/ids.ts'
 import { useAsking } from '../../../stores/asking.ts'
 import { useDesk } from '../../../stores/desk.ts'
-import { useKit } from '../../../stores/kit.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { lengthInWords } from '../../../words/lengths.ts'
 import { oneLine } from '../../../words/oneLine.ts'
@@ -24,10 +23,10 @@ import type { Sheets } from './useSheets.ts'
 
 /** Drawings of photographed sheets onto the exposure sheet: held so long, in turn or in an order that shivers. */
 const props = defineProps<{ sheets: Sheets }>()
-const emit = defineEmits<{ done: [] }>()
+/** done: they are laid. asked: the desk answers, or asks for room, under what is open here */
+const emit = defineEmits<{ done: []; asked: [] }>()
 const shot = useShot()
 const desk = useDesk()
-const kit = useKit()
 const asking = useAsking()
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const drawings = computed(() => props.sheets.drawings.value)
@@ -51,11 +50,11 @@ const order = computed(() => {
   return boilOrder(count, Math.min(2000, times), 1)
 })
 const frames = computed(() => (order.value?.length ?? drawings.value.length) * (hold.value ?? 0))
-const swatch = computed(() => (shot.document?.swatches[kit.swatch] ? shot.document.swatches[kit.swatch] : null))
+const { swatch } = props.sheets
 
 async function asPictures(keep: (bytes: Uint8Array) => string): Promise<BroughtIn[]> {
   const { width: widthPx, height: heightPx } = shot.document?.format ?? { width: 1, height: 1 }
-  const bytes = await props.sheets.pictures(swatch.value?.colour ?? '#2f2c28')
+  const bytes = await props.sheets.pictures()
   return bytes.map(one => ({ id: keep(one), widthPx, heightPx, was: { widthPx, heightPx }, frames: null }))
 }
 async function asShapes(keep: (bytes: Uint8Array) => string): Promise<BroughtShapes[]> {
@@ -91,10 +90,15 @@ async function lay(own: boolean): Promise<void> {
       ? picturesOnLayer(now, here, layer, from, all, { following: 'stay', room: roomOf(manner) }, newId)
       : picturesInTurn(now, here, { ...from, layer: desk.layerId }, all, manner, newId)
   }
-  const done = () => own && (desk.layerId = layer.id)
+  const done = () => {
+    if (own) desk.layerId = layer.id
+    emit('done')
+  }
   asking.act({ label: counted(all.length, 'photographed drawing'), attempt, more: { samples }, done })
-  emit('done')
+  emit('asked')
 }
+/** Laid twice by two presses they would be there twice. */
+const isShut = computed(() => !hold.value || drawings.value.length === 0 || props.sheets.busy.value !== '')
 </script>
 
 <template>
@@ -117,13 +121,8 @@ async function lay(own: boolean): Promise<void> {
       <span>layer</span>
       <ElInput v-model="name" size="small" maxlength="80" aria-label="Name of the layer" />
     </label>
-    <ElButton type="primary" :disabled="!hold || drawings.length === 0" @click="lay(true)">
-      lay them on a layer of their own
-    </ElButton>
-    <ElButton
-      :disabled="!hold || drawings.length === 0 || !desk.mayEdit || desk.timedLayer !== desk.layerId"
-      @click="lay(false)"
-    >
+    <ElButton type="primary" :disabled="isShut" @click="lay(true)"> lay them on a layer of their own </ElButton>
+    <ElButton :disabled="isShut || !desk.mayEdit || desk.timedLayer !== desk.layerId" @click="lay(false)">
       on {{ shot.document?.layers[desk.layerId]?.name ?? 'this layer' }}
     </ElButton>
   </div>

@@ -26,6 +26,12 @@ function done(): void {
     append-to-body
     :close-on-click-modal="false"
   >
-    <SheetsWork :key="`${shot.id} ${laid}`" :files="photographs.files" :shown="photographs.shown" @done="done" />
+    <SheetsWork
+      :key="`${shot.id} ${laid}`"
+      :files="photographs.files"
+      :shown="photographs.shown"
+      @done="done"
+      @asked="photographs.shown = false"
+    />
   </ElDialog>
 </template>

@@ -10,7 +10,7 @@ import { useSheets } from './useSheets.ts'
 
 /** The steps from photographs to drawings: each is seen as it was and as it becomes, and can be put right. */
 const props = defineProps<{ files: readonly File[]; shown: boolean }>()
-const emit = defineEmits<{ done: [] }>()
+const emit = defineEmits<{ done: []; asked: [] }>()
 const sheets = useSheets()
 const STEPS = [
   { step: 'light', words: '1 · light and ink' },
@@ -26,9 +26,12 @@ const key = ref<string | null>(null)
 const sheet = computed(
   () => sheets.sheets.value.find(one => one.id === sheetId.value) ?? sheets.sheets.value[0] ?? null,
 )
-const drawing = computed(
-  () => sheets.drawings.value.find(one => one.key === key.value) ?? sheets.drawings.value[0] ?? null,
-)
+const drawing = computed(() => {
+  const all = sheets.drawings.value
+  // Found anew its box is another one: what was looked at is then the drawing of the same sheet.
+  const ofSheet = () => all.find(one => key.value?.startsWith(`${one.sheet.id} `))
+  return all.find(one => one.key === key.value) ?? ofSheet() ?? all[0] ?? null
+})
 const camera = ref(false)
 /** a photograph that is taken again by the camera */
 const again = ref<string | null>(null)
@@ -46,10 +49,22 @@ function takeAgain(id: string): void {
   again.value = id
   camera.value = true
 }
+/** The number on the sheet that is taken next; one that is there already is taken again. */
+const number = ref<number | null>(null)
+const numberNow = computed(() => number.value ?? sheets.nextNumber())
+const instead = computed(
+  () =>
+    sheets.sheets.value.find(one => one.id === again.value) ??
+    sheets.sheets.value.find(one => one.number === numberNow.value) ??
+    null,
+)
 async function taken(blob: Blob): Promise<void> {
-  const number = sheets.sheets.value.length + 1
-  await sheets.add([{ name: `sheet ${number}`, blob }], again.value)
-  again.value = null
+  const mine = numberNow.value
+  const asked = again.value
+  await sheets.add([{ name: `sheet ${mine}`, blob, number: mine }], instead.value?.id ?? null)
+  // Another one may have been chosen to be taken again while this one was read.
+  if (again.value === asked) again.value = null
+  if (number.value === mine) number.value = null
 }
 /** The last sheet that was taken, to be seen through while the next one is. */
 const last = computed(() => {
@@ -73,9 +88,11 @@ const last = computed(() => {
       v-if="camera && shown"
       class="middle"
       :last="last"
-      :again="sheets.sheets.value.find(one => one.id === again)?.name ?? null"
+      :again="instead?.name ?? null"
       :count="sheets.sheets.value.length"
+      :number="instead?.number ?? numberNow"
       :taken="taken"
+      @number="n => ((number = n), (again = null))"
     />
     <SheetSeen
       v-else
@@ -110,7 +127,7 @@ const last = computed(() => {
           :step="step"
           @key="key = $event"
         />
-        <SheetsLay v-else :sheets="sheets" @done="emit('done')" />
+        <SheetsLay v-else :sheets="sheets" @done="emit('done')" @asked="emit('asked')" />
       </template>
       <p v-if="sheets.busy.value" class="soft" role="status">{{ sheets.busy.value }}</p>
     </div>

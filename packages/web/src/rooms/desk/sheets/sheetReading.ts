@@ -17,6 +17,8 @@ const DEADLINE_MS = 60_000
 export interface Sheet {
   readonly id: string
   readonly name: string
+  /** what is written on it; sheets lie in this order */
+  readonly number: number
   readonly taken: TakenSheet
   readonly levels: Levels
   readonly inked: SheetInk | null
@@ -35,7 +37,6 @@ interface Part {
 
 /** Photographs read, inked, their drawings found and laid on one another, in a worker that ends with the work. */
 export function useSheetReading() {
-  const shot = useShot()
   const opened = openedSheets()
   let isGone = false
   onScopeDispose(() => {
@@ -65,37 +66,11 @@ export function useSheetReading() {
     change(id, { inked, boxes: now.byHand ? now.boxes : inked.boxes })
   }
 
-  /** Reads photographs; `at` puts one in the place of another, taken again. */
-  async function add(files: readonly { readonly name: string; readonly blob: Blob }[], at: string | null = null) {
-    const out: NotIn[] = []
-    for (const { name, blob } of files) {
-      if (sheets.value.length >= MOST_SHEETS && at === null) {
-        out.push({ name, why: 'too-many-pictures' })
-        continue
-      }
-      busy.value = `reading ${name} …`
-      const id = newId()
-      const read: SheetTaken = await inTime<SheetTaken>(remote.read(id, blob), DEADLINE_MS).catch(whyUnanswered)
-      // Nobody is there any more who wants it.
-      if (isGone) return
-      if (!read.ok) {
-        out.push({ name, why: read.why })
-        continue
-      }
-      const { sheet } = read
-      if (!isChosen && sheets.value.length === 0) by.value = sheet.by
-      const fresh: Sheet = { id, name, taken: sheet, levels: sheet.levels, inked: null, boxes: [], byHand: false }
-      const old = sheets.value.findIndex(one => one.id === at)
-      if (old >= 0) {
-        const [gone] = sheets.value.slice(old, old + 1)
-        sheets.value = sheets.value.map((one, i) => (i === old ? { ...fresh, name: gone?.name ?? name } : one))
-        if (gone) letGo(gone)
-      } else sheets.value = [...sheets.value, fresh]
-      await ink(id)
-    }
-    busy.value = ''
-    if (out.length) shot.notice = outInWords(out)
-    await register()
+  const nextNumber = (): number => numberBehind(sheets.value)
+  function setNumber(id: string, number: number): void {
+    change(id, { number })
+    sheets.value = inOrder(sheets.value)
+    void register()
   }
 
   function letGo(sheet: Sheet): void {
@@ -104,13 +79,12 @@ export function useSheetReading() {
     sheet.inked?.ink.close()
   }
 
-  const keyOf = (sheet: Sheet, box: Box) =>
-    `${sheet.id} ${[box.left, box.top, box.right, box.bottom].map(Math.round).join(' ')}`
   const parts = computed(() =>
     sheets.value.flatMap(sheet => sheet.boxes.map(box => ({ sheet, box, key: keyOf(sheet, box) }))),
   )
 
-  const { laid, register } = laying(remote, parts, by, busy)
+  const { region, wished } = regionOf(parts, by)
+  const { laid, register } = laying(remote, parts, by, region, busy)
 
   /** Inks all sheets anew, and lays them anew. */
   async function again(): Promise<void> {
@@ -126,12 +100,120 @@ export function useSheetReading() {
   })
   watch(by, () => sheets.value.length > 0 && void again())
 
+  function setRegion(to: Box): void {
+    wished.value = to
+    void register(true)
+  }
   const setBy = (to: Registration) => {
     isChosen = true
     by.value = to
   }
 
-  return { remote, setBy, sheets, parting, by, busy, parts, laid, change, ink, add, letGo, register }
+  const add = adding({
+    remote,
+    sheets,
+    busy,
+    ink,
+    register: () => register(),
+    letGo,
+    isWanted: () => !isGone,
+    first: sheet => !isChosen && (by.value = sheet.by),
+  })
+
+  return {
+    remote,
+    setBy,
+    region,
+    setRegion,
+    sheets,
+    setNumber,
+    nextNumber,
+    parting,
+    by,
+    busy,
+    parts,
+    laid,
+    change,
+    ink,
+    add,
+    letGo,
+    register,
+  }
+}
+
+const keyOf = (sheet: Sheet, box: Box) =>
+  `${sheet.id} ${[box.left, box.top, box.right, box.bottom].map(Math.round).join(' ')}`
+
+/** What photographs are added to, and what is done with each. */
+interface Adding {
+  readonly remote: Remote<SheetsProtocol>
+  readonly sheets: { value: readonly Sheet[] }
+  readonly busy: { value: string }
+  ink(id: string): Promise<void>
+  register(): Promise<void>
+  letGo(sheet: Sheet): void
+  /** somebody is still there who wants them */
+  isWanted(): boolean
+  /** hears of the very first one */
+  first(sheet: TakenSheet): void
+}
+
+/** Reads photographs; `at` puts one in the place of another, taken again. */
+function adding({ remote, sheets, busy, ink, register, letGo, isWanted, first }: Adding) {
+  const shot = useShot()
+  /** Puts a sheet among the others, or in the place of one that keeps its name and number. */
+  function put(fresh: Sheet, at: string | null): void {
+    const gone = sheets.value.find(one => one.id === at)
+    if (!gone) return void (sheets.value = inOrder([...sheets.value, fresh]))
+    sheets.value = sheets.value.map(one => (one === gone ? { ...fresh, name: gone.name, number: gone.number } : one))
+    letGo(gone)
+  }
+
+  return async function add(
+    files: readonly { readonly name: string; readonly blob: Blob; readonly number?: number }[],
+    at: string | null = null,
+  ): Promise<void> {
+    const out: NotIn[] = []
+    for (const { name, blob, number = numberBehind(sheets.value) } of files) {
+      if (sheets.value.length >= MOST_SHEETS && at === null) {
+        out.push({ name, why: 'too-many-pictures' })
+        continue
+      }
+      busy.value = `reading ${name} …`
+      const id = newId()
+      const read: SheetTaken = await inTime<SheetTaken>(remote.read(id, blob), DEADLINE_MS).catch(whyUnanswered)
+      if (!isWanted()) return
+      if (!read.ok) {
+        out.push({ name, why: read.why })
+        continue
+      }
+      const { sheet } = read
+      if (sheets.value.length === 0) first(sheet)
+      put({ id, name, number, taken: sheet, levels: sheet.levels, inked: null, boxes: [], byHand: false }, at)
+      await ink(id)
+    }
+    busy.value = ''
+    if (out.length) shot.notice = outInWords(out)
+    await register()
+  }
+}
+
+const inOrder = (all: readonly Sheet[]): Sheet[] => [...all].sort((a, b) => a.number - b.number)
+/** Sheets are taken one after the other unless one says which one it is. */
+const numberBehind = (all: readonly Sheet[]): number => Math.max(0, ...all.map(sheet => sheet.number)) + 1
+
+/** What stays of the first drawing, where drawings are laid on one another by a region. */
+function regionOf(parts: { readonly value: readonly Part[] }, by: { readonly value: Registration }) {
+  /** What stays, where drawings are laid on one another by a region: pixels of the first photograph. Until the hand says, the middle of the first drawing. */
+  const wished = shallowRef<Box | null>(null)
+  const region = computed<Box | null>(() => {
+    const first = parts.value[0]?.box
+    if (by.value !== 'a region' || !first) return null
+    const { left, top, right, bottom } = first
+    const [w, h] = [(right - left) / 4, (bottom - top) / 4]
+    return wished.value ?? { left: left + w, top: top + h, right: right - w, bottom: bottom - h }
+  })
+  return { region, wished }
 }
 
 /** Drawings laid on the first of them, by what is wished. */
@@ -139,6 +221,7 @@ function laying(
   remote: Remote<SheetsProtocol>,
   parts: { readonly value: readonly Part[] },
   by: { readonly value: Registration },
+  region: { readonly value: Box | null },
   busy: { value: string },
 ) {
   const laid = shallowRef<ReadonlyMap<string, Registered>>(new Map())
@@ -161,6 +244,7 @@ function laying(
       const found = await remote.register(
         wished.map(({ sheet, box }) => ({ sheet: sheet.id, box: { ...box } })),
         by.value,
+        region.value && { ...region.value },
       )
       if (mine !== round) return
       laidOn = on

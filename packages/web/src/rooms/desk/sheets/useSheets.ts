@@ -1,8 +1,10 @@
 import type { Box, Matrix } from '@unhurried/core/geometry'
 import { after, centreOf, map, rotation, scaling, translation } from '@unhurried/core/geometry'
 import { boxRound, onPaper, type Levels, type Parting, type Registered } from '@unhurried/core/sheets'
+import { find } from '@unhurried/core/document'
 import { computed, shallowRef } from 'vue'
 import type { SheetPart } from '../../../protocols/sheets.ts'
+import { useKit } from '../../../stores/kit.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useSheetReading, type Sheet } from './sheetReading.ts'
 
@@ -15,6 +17,7 @@ export interface Nudge {
   readonly turnRad: number
   readonly scale: number
 }
+const GRAPHITE = '#2f2c28'
 const STILL: Nudge = { x: 0, y: 0, turnRad: 0, scale: 1 }
 
 /** A drawing of a sheet, and how it is laid on the first one. */
@@ -28,12 +31,12 @@ export interface LaidPart {
   readonly matrix: Matrix
 }
 
-/** Photographed sheets from the photograph to drawings, step by step, each of which can be put right. */
-export function useSheets() {
+/** Drawings as they lie on the first one, and all of them on the paper. */
+function onThePaper(
+  { parts, laid, by, busy }: ReturnType<typeof useSheetReading>,
+  nudges: { readonly value: ReadonlyMap<string, Nudge> },
+) {
   const shot = useShot()
-  const { remote, setBy, sheets, parting, by, busy, parts, laid, change, ink, add, letGo, register } = useSheetReading()
-  const nudges = shallowRef<ReadonlyMap<string, Nudge>>(new Map())
-
   const drawings = computed<LaidPart[]>(() =>
     parts.value.map(({ sheet, box, key }) => {
       const told = laid.value.get(key) ?? null
@@ -81,17 +84,38 @@ export function useSheets() {
     }
   }
 
+  return { drawings, toPaper, onto }
+}
+
+/** Photographed sheets from the photograph to drawings, step by step, each of which can be put right. */
+export function useSheets() {
+  const shot = useShot()
+  const kit = useKit()
+  const swatch = computed(() => find(shot.document?.swatches ?? {}, kit.swatch) ?? null)
+  const reading = useSheetReading()
+  const { remote, sheets, parting, busy, change, ink, letGo, register } = reading
+  const nudges = shallowRef<ReadonlyMap<string, Nudge>>(new Map())
+
+  const { drawings, toPaper, onto } = onThePaper(reading, nudges)
+
   return {
     sheets,
     parting,
-    by,
+    by: reading.by,
     busy,
     drawings,
     setParting: (to: Parting) => void (parting.value = to),
-    setBy,
+    setBy: reading.setBy,
+    region: reading.region,
+    setRegion: reading.setRegion,
+    setNumber: reading.setNumber,
+    nextNumber: reading.nextNumber,
     toPaper,
+    swatch,
+    /** the colour that drawings are inked in: the one in the hand */
+    colour: computed(() => swatch.value?.colour ?? GRAPHITE),
     paper: computed(() => shot.document?.format ?? { width: 16, height: 9, fps: 24, paper: '#fdfaf3' }),
-    add,
+    add: reading.add,
     register,
     remove(sheet: Sheet) {
       sheets.value = sheets.value.filter(one => one.id !== sheet.id)
@@ -104,8 +128,9 @@ export function useSheets() {
       const at = all.findIndex(one => one.id === sheet.id)
       const other = all[at + by]
       if (!other) return
-      all[at + by] = all[at] as Sheet
-      all[at] = other
+      // They change places: each takes the number of the other.
+      all[at + by] = { ...(all[at] as Sheet), number: other.number }
+      all[at] = { ...other, number: sheet.number }
       sheets.value = all
       void register()
     },
@@ -128,8 +153,10 @@ export function useSheets() {
     nudge: (key: string, by: Partial<Nudge>) =>
       (nudges.value = new Map([...nudges.value, [key, { ...STILL, ...nudges.value.get(key), ...by }]])),
     /** The drawings as pictures of the paper. */
-    pictures: (colour: string): Promise<Uint8Array[]> =>
-      onto(async (laid, paper) => (await remote.pictures(laid, paper, colour)).map(one => one.bytes)),
+    pictures: (): Promise<Uint8Array[]> =>
+      onto(async (laid, paper) =>
+        (await remote.pictures(laid, paper, swatch.value?.colour ?? GRAPHITE)).map(one => one.bytes),
+      ),
     /** The drawings as painted shapes: the packed samples of each one's pieces. */
     shapes: (): Promise<Uint8Array[][]> => onto((laid, paper) => remote.shapes(laid, paper)),
   }

@@ -17,11 +17,13 @@ import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
 import TextField from '../../../shared/TextField.vue'
 import TintField from '../../../shared/TintField.vue'
+import SwatchShift from './SwatchShift.vue'
 
 /** The colours of the shot: added, named, mixed anew, put in order, taken off. */
 const shot = useShot()
 const kit = useKit()
 const open = ref(false)
+const shifts = ref(false)
 const swatches = computed(() => (shot.document ? swatchesInOrder(shot.document) : []))
 const counts = computed(
   () => new Map(open.value && shot.document ? swatches.value.map(s => [s.id, strokesIn(shot.document!, s.id)]) : []),
@@ -109,6 +111,8 @@ const removing = (swatch: Swatch) => {
       </ul>
       <button class="strong" @click="add">add a colour</button>
       <span class="soft from">mixed from {{ inHand?.name }}</span>
+      <button class="plain word" :aria-expanded="shifts" @click="shifts = !shifts">shift several together</button>
+      <SwatchShift v-if="shifts" />
     </section>
   </ElPopover>
 </template>
@@ -148,6 +152,12 @@ li.on {
 
 li .plain {
   line-height: 0;
+}
+
+.word {
+  display: block;
+  margin: 4px 0 0 -4px;
+  color: var(--green);
 }
 
 .from {

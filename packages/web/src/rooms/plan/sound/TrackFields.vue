@@ -2,12 +2,12 @@
 import { LIMITS, type Sound, type SoundChange } from '@unhurried/core/document'
 import { computed } from 'vue'
 import NumberField from '../../../shared/NumberField.vue'
+import SourceField from '../../../shared/SourceField.vue'
 import TextField from '../../../shared/TextField.vue'
 import { useMedia } from '../../../stores/media.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { useSound } from '../../../stores/sound.ts'
 import { useSoundActs } from '../../../stores/soundActs.ts'
-import { oneLine } from '../../../words/oneLine.ts'
 
 /** One track in figures: where it begins, what of it is heard, how loud, whose it is; and how far it is on its way. */
 const props = defineProps<{ track: Sound; several: string }>()
@@ -102,16 +102,13 @@ const inMB = (bytes: number) => (bytes / MB).toFixed(bytes < 10 * MB ? 1 : 0)
     </label>
     <label v-if="!props.track.mine" title="Somebody else’s is for listening to only">
       whose
-      <input
-        type="text"
+      <SourceField
         class="whose"
-        :value="props.track.source"
-        :maxlength="LIMITS.sourceLength"
+        :source="props.track.source"
         :disabled="isShut"
         placeholder="whose it is"
-        aria-label="Whose the sound is"
-        @change="event => change({ source: oneLine((event.target as HTMLInputElement).value) })"
-        @keydown.enter="event => (event.target as HTMLElement).blur()"
+        label="Whose the sound is"
+        @said="source => change({ source })"
       />
     </label>
     <button v-if="!isShut" class="plain word" @click="acts.remove(props.track)">take it off</button>
@@ -158,13 +155,6 @@ label {
 
 .whose {
   width: 150px;
-  min-height: 26px;
-  padding: 1px 7px;
-  border: 1px solid var(--rule);
-  border-radius: 5px;
-  background: var(--paper);
-  color: var(--ink);
-  font: inherit;
 }
 
 input {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inverse, map, type Matrix, type Point } from '@unhurried/core/geometry'
 import { computed } from 'vue'
+import { arrowOf } from '../keys/arrows.ts'
 
 /** A place over the paper that is dragged, or moved with the arrow keys; places in paper pixels. */
 export interface PaperHandle {
@@ -34,15 +35,9 @@ function letGo(then?: () => void): void {
   held = null
 }
 
-const ARROWS: Record<string, Point> = {
-  ArrowLeft: { x: -1, y: 0 },
-  ArrowRight: { x: 1, y: 0 },
-  ArrowUp: { x: 0, y: -1 },
-  ArrowDown: { x: 0, y: 1 },
-}
 /** Arrow keys move a handle by a pixel of the paper, with Shift by ten; the desk does not hear of them. */
 function nudge(event: KeyboardEvent, { at, drag, done }: PaperHandle): void {
-  const by = ARROWS[event.key]
+  const by = arrowOf(event)
   if (!by) return
   event.preventDefault()
   event.stopPropagation()
