@@ -17,8 +17,10 @@ const ROOMS = {
   clip: ['time', 'geometry', 'raster'],
   sheets: ['geometry', 'raster'],
   sound: ['time'],
+  colour: [],
+  models: ['geometry', 'assets'],
   motion: ['time', 'chart', 'geometry', 'path'],
-  document: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound'],
+  document: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound', 'colour'],
   work: ['time', 'chart', 'document'],
   measure: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound', 'raster', 'document', 'work'],
 }
@@ -35,10 +37,14 @@ const CLIENT = [
   'pictures',
   'send',
   'workers',
+  'sound',
+  'clips',
+  'sheets',
   'stores',
   'keys',
   'shared',
   'tools',
+  'stands',
 ]
 /** Rooms use all of these, and never one another. */
 const CLIENT_ROOMS = ['bin', 'desk', 'flip', 'nowhere', 'plan', 'send-off', 'shelf', 'shot', 'sign-in']

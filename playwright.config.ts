@@ -1,5 +1,8 @@
 import { defineConfig } from 'playwright/test'
 
+/** What takes long for what it may find: every panel, windows of every size, whole jobs, servers that go away. `npm run test:long` runs it. */
+const LONG = ['faults', 'house', 'jobs', 'offline', 'panels', 'sizes'].map(name => `${name}.spec.ts`)
+
 export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
@@ -10,7 +13,8 @@ export default defineConfig({
   fullyParallel: false,
   // What is measured runs when nothing else does: two tests at a time fill a machine of two cores.
   projects: [
-    { name: 'rooms', testIgnore: 'pace.spec.ts' },
+    { name: 'rooms', testIgnore: ['pace.spec.ts', ...LONG] },
+    { name: 'long', testMatch: LONG },
     { name: 'pace', testMatch: 'pace.spec.ts', dependencies: ['rooms'] },
   ],
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],

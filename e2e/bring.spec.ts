@@ -1,6 +1,6 @@
 import { zipSync } from 'fflate'
 import type { Page } from 'playwright/test'
-import { documentNow, enter, expect, newShot, openDesk, safe, sheetOf, stored, test } from './world.ts'
+import { bringIn, documentNow, enter, expect, newShot, openDesk, safe, sheetOf, stored, test } from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
 
@@ -40,10 +40,7 @@ const file = (name: string, ...parts: (string | number[])[]): Made => ({
   ),
 })
 
-async function choose(page: Page, files: readonly Made[]): Promise<void> {
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Shift+B')])
-  await chooser.setFiles([...files])
-}
+const choose = (page: Page, files: readonly Made[]) => bringIn(page, ...files)
 const question = (page: Page, name: string | RegExp) => page.getByRole('region', { name })
 /** The colour of a place of the paper as it is seen, at shares of its size. */
 const seen = (page: Page, x: number, y: number) =>
@@ -116,6 +113,22 @@ test('a picture comes in as a background, others as drawings in counted order, o
   await expect.poll(moon).toMatchObject({ opacity: 0.4, matrix: [1, 0, 0, 1, 285, 135] })
   await page.keyboard.press('q')
   await expect.poll(moon).toMatchObject({ opacity: 1, matrix: [1, 0, 0, 1, 285, 135] })
+  // Cut by a number, and by a side on the paper; marked as standing for something, which the send-off tells.
+  await page.getByLabel('Cut off, left, %').fill('50')
+  await page.keyboard.press('Enter')
+  await expect.poll(moon).toMatchObject({ cut: { left: 45, top: 0, right: 90, bottom: 90 } })
+  await page.getByRole('button', { name: 'cut on the paper' }).click()
+  await page.getByRole('button', { name: 'Upper side of the picture' }).focus()
+  for (let i = 0; i < 2; i++) await page.keyboard.press('Shift+ArrowDown')
+  await expect.poll(moon).toMatchObject({ cut: { left: 45, top: 20, right: 90, bottom: 90 } })
+  await page.getByRole('button', { name: 'cut enough' }).click()
+  await page.getByLabel('A placeholder').check()
+  await expect.poll(moon).toMatchObject({ placeholder: true })
+  await page.getByRole('link', { name: 'Send off', exact: true }).click()
+  await expect(page.getByText('1 picture stands for something that is still to be drawn.')).toBeVisible()
+  await page.getByRole('link', { name: 'Desk', exact: true }).click()
+  for (let i = 0; i < 4; i++) await page.keyboard.press('q')
+  await expect.poll(moon).toMatchObject({ cut: null, placeholder: false })
   await page.keyboard.press('q')
   await page.keyboard.press('q')
   await expect.poll(moon).toBeUndefined()

@@ -1,7 +1,8 @@
+import * as gifenc from 'gifenc'
 import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright/test'
 import { reedLine, WALTZ_POSES } from '../packages/server/src/demo/reeds.ts'
-import { documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
+import { bringIn, documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
 // Somebody listens all the time: what begins and ends with each press comes too late now and then.
@@ -12,10 +13,6 @@ const FILM = readFileSync(new URL('../packages/server/src/demo/reedWaltz.webm', 
 const HOLDS = [3, 2, 2, 1, 1, 2, 6, 2, 2, 1, 1, 1, 3, 2, 2, 8, 1, 1, 2, 2, 2, 3, 2, 2, 1, 1, 6, 2, 2, 6]
 const reeds = { name: 'reeds at the lock.webm', mimeType: 'video/webm', buffer: FILM }
 
-async function bring(page: Page, ...files: { name: string; mimeType: string; buffer: Buffer }[]): Promise<void> {
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Shift+B')])
-  await chooser.setFiles(files)
-}
 /** How dark the paper is on the whole, 0–255, as it is seen. */
 const darkness = (page: Page) =>
   page.evaluate(() => {
@@ -38,7 +35,7 @@ test('a clip lies under the paper, is read to the frame, traced on twos in one p
   const shot = await newShot(page, world, { frames: 72 })
   await openDesk(page, world, shot)
   const plain = await darkness(page)
-  await bring(page, reeds)
+  await bringIn(page, reeds)
   await safe(page)
   const note = await drawer(page, 'Clip under the paper')
   await expect(note).toContainText('picture 1 of 72 lies here')
@@ -67,6 +64,15 @@ test('a clip lies under the paper, is read to the frame, traced on twos in one p
   for (let i = 0; i < 2; i++) await page.keyboard.press('Control+z')
   await expect.poll(clip).toMatchObject({ from: 0, rate: 1 })
 
+  // A word on the picture that lies here; it leads back to its frame.
+  await note.getByLabel('Note on this picture of the clip').fill('all three lean to the left')
+  await note.getByRole('button', { name: 'keep', exact: true }).click()
+  await page.keyboard.press('PageUp')
+  await note.getByRole('button', { name: /1\.00 s all three lean/ }).click()
+  await expect(note).toContainText('picture 25 of 72')
+  await note.getByRole('button', { name: 'Take the note “all three lean to the left” off' }).click()
+  await expect.poll(async () => ((await clip()) as unknown as { notes: object[] }).notes).toEqual([])
+
   // Read: every frame rightly, in words and as a plot; a picture can be put right by hand.
   await note.getByRole('button', { name: 'read its timing' }).click()
   const count = (frames: number) => HOLDS.filter(hold => hold === frames).length
@@ -93,7 +99,10 @@ test('a clip lies under the paper, is read to the frame, traced on twos in one p
   expect((await traced()).column.map(run => run.frames)).toEqual(Array.from({ length: 36 }, () => 2))
 
   // Its timing as a take: the drawings there are begin where the clip changes.
+  // Its timing beside that of the layer, which was traced on twos; taken, they are the same.
+  await expect(note).toContainText(/Below, .*: \d+ of its 36 drawings begin with the clip’s/)
   await note.getByRole('button', { name: 'take its timing' }).click()
+  await expect(note).toContainText('it changes where the clip does.')
   await expect
     .poll(async () => (await traced()).document.takes[(await traced()).document.current]!.name)
     .toBe('as reeds at the lock')
@@ -104,7 +113,7 @@ test('a clip lies under the paper, is read to the frame, traced on twos in one p
   await expect.poll(() => darkness(page)).toBeGreaterThan(plain + 5)
   await page.keyboard.press('Control+z')
   await page.getByRole('button', { name: 'undo it there' }).click()
-  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).clips).length).toBe(0)
   await expect.poll(() => darkness(page)).toBeLessThan(plain + 3)
 })
@@ -118,11 +127,11 @@ test('a film that is cut off or hostile is told in a sentence, and nothing is le
   await openDesk(page, world, shot)
   const told = (text: string) => expect(page.locator('.el-message').filter({ hasText: text }).first()).toBeVisible()
   const odd = (name: string, buffer: Buffer) => ({ name, mimeType: 'video/webm', buffer })
-  await bring(page, odd('cut.webm', FILM.subarray(0, 900)))
+  await bringIn(page, odd('cut.webm', FILM.subarray(0, 900)))
   await told('“cut.webm”')
-  await bring(page, odd('chance.webm', Buffer.concat([FILM.subarray(0, 4), Buffer.alloc(5000, 0x5a)])))
+  await bringIn(page, odd('chance.webm', Buffer.concat([FILM.subarray(0, 4), Buffer.alloc(5000, 0x5a)])))
   await told('“chance.webm”')
-  await bring(
+  await bringIn(
     page,
     odd(
       'page.mp4',
@@ -148,7 +157,7 @@ test('a point is followed through the clip to the pixel, put right by hand, told
   await enter(page, world)
   const shot = await newShot(page, world, { frames: 72 })
   await openDesk(page, world, shot)
-  await bring(page, reeds)
+  await bringIn(page, reeds)
   await expect(await drawer(page, 'Clip under the paper')).toContainText('picture 1 of 72 lies here')
   await safe(page)
   const note = await drawer(page, 'Followed points')
@@ -225,6 +234,14 @@ test('a point is followed through the clip to the pixel, put right by hand, told
     )
     .toBe(1)
 
+  // Its usual step as a ceiling for one's own.
+  await note.getByRole('button', { name: 'its usual step as my ceiling' }).click()
+  const checks = await drawer(page, 'Findings')
+  await expect(checks).toContainText('longest step')
+  expect(Number(await checks.getByLabel('Ceiling of steps, px a frame').inputValue())).toBeGreaterThan(1)
+  await page.keyboard.press('Control+z')
+  await expect(checks).not.toContainText('longest step')
+
   // Its way as a guide, stronger than it was.
   await note.getByRole('button', { name: 'its way as a guide' }).click()
   await safe(page)
@@ -268,4 +285,71 @@ test('a study of somebody else’s work says so on the shelf, in the send-off, a
   // A strip is painted once its card is seen.
   await page.getByPlaceholder('find a film or a shot').fill('Dusk redrawn')
   await expect(page.getByText('a study of Old Heron, for practice only')).toBeVisible()
+})
+
+test('numbered pictures, and a picture that moves, become clips by the time each is shown, and are read like any other', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 24, fps: 12 })
+  await openDesk(page, world, shot)
+  const places = [40, 40, 120, 120, 200, 200]
+  const pictures = await page.evaluate(async places => {
+    const made: number[][] = []
+    for (const x of places) {
+      const canvas = new OffscreenCanvas(320, 180)
+      const brush = canvas.getContext('2d')!
+      brush.fillStyle = '#fdfaf3'
+      brush.fillRect(0, 0, 320, 180)
+      brush.fillStyle = '#2f2c28'
+      brush.fillRect(x, 60, 60, 60)
+      made.push([...new Uint8Array(await (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer())])
+    }
+    return made
+  }, places)
+  await bringIn(
+    page,
+    ...pictures.map((bytes, i) => ({ name: `walk ${i + 1}.png`, mimeType: 'image/png', buffer: Buffer.from(bytes) })),
+  )
+  const asked = page.getByRole('region', { name: '6 pictures' })
+  await asked.getByRole('button', { name: 'as a clip under the paper, to be traced and read' }).click()
+  const note = await drawer(page, 'Clip under the paper')
+  await expect(note).toContainText('picture 1 of 6 lies here', { timeout: 30_000 })
+  await note.getByRole('button', { name: 'read its timing' }).click()
+  await expect(note).toContainText('3 drawings in 6 frames')
+  await safe(page)
+  const clips = async () => Object.values((await documentNow(page, world, shot)).clips)
+  expect(await clips()).toMatchObject([{ name: 'walk 1', widthPx: 320, heightPx: 180, seconds: 0.5 }])
+
+  // Of a picture that moves each part is shown as long as it says.
+  // Outside a browser the package comes as one thing.
+  const { GIFEncoder } = 'default' in gifenc ? (gifenc.default as typeof gifenc) : gifenc
+  const moving = GIFEncoder()
+  for (const [shade, delay] of [
+    [0, 80],
+    [1, 240],
+    [0, 160],
+  ] as const) {
+    const index = new Uint8Array(64 * 48).fill(shade)
+    moving.writeFrame(index, 64, 48, {
+      palette: [
+        [47, 44, 40],
+        [243, 223, 174],
+      ],
+      delay,
+      repeat: 0,
+      transparent: false,
+      transparentIndex: 0,
+      dispose: -1,
+    })
+  }
+  moving.finish()
+  await bringIn(page, { name: 'wink.gif', mimeType: 'image/gif', buffer: Buffer.from(moving.bytes()) })
+  await page
+    .getByRole('region', { name: '3 pictures' })
+    .getByRole('button', { name: 'as a clip under the paper, to be traced and read' })
+    .click()
+  await expect.poll(async () => (await clips()).length, { timeout: 30_000 }).toBe(2)
+  expect((await clips()).map(clip => Math.round(clip.seconds * 100)).sort()).toEqual([48, 50])
 })

@@ -67,6 +67,19 @@ test('sheets taken one by one by the stand-in for a camera are registered by the
   await page.keyboard.press('Shift+J')
   await expect(work.getByRole('listitem')).toHaveCount(3)
 
+  // They lie in the order of the numbers written on them; one may be taken out of its turn.
+  const names = () => work.getByRole('listitem').locator('.look span').allInnerTexts()
+  await work.getByLabel('Number of sheet 1').fill('9')
+  await work.getByLabel('Number of sheet 1').press('Enter')
+  await expect.poll(names).toEqual(['sheet 2', 'sheet 3', 'sheet 1'])
+  await expect(work.getByRole('button', { name: 'take sheet 10' })).toBeVisible()
+  await work.getByLabel('Number on the sheet').fill('3')
+  await work.getByLabel('Number on the sheet').press('Enter')
+  await expect(work.getByRole('button', { name: 'take sheet 3 again', exact: true })).toBeVisible()
+  await work.getByLabel('Number of sheet 1').fill('1')
+  await work.getByLabel('Number of sheet 1').press('Enter')
+  await expect.poll(names).toEqual(['sheet 1', 'sheet 2', 'sheet 3'])
+
   // The holes were found by themselves; each drawing says how well it lies.
   await work.getByRole('button', { name: '3 · on one another' }).click()
   await expect(work.getByRole('radio', { name: 'peg holes' })).toBeChecked()
@@ -75,6 +88,19 @@ test('sheets taken one by one by the stand-in for a camera are registered by the
   const told = work.getByText(/3 marks brought together, at most [\d.]+ px off/)
   await expect(told).toBeVisible()
   expect(Number(/most ([\d.]+) px/.exec(await told.innerText())![1])).toBeLessThan(1)
+  // By a region that stays: dragged over the first drawing, or typed.
+  await work.getByRole('radio', { name: 'a region' }).click()
+  await expect(work.getByLabel('The region, from the left, px')).toBeVisible()
+  await work.getByRole('button', { name: 'The drawing before', exact: true }).click()
+  const seen = (await work.getByRole('application').boundingBox())!
+  await page.mouse.move(seen.x + seen.width * 0.55, seen.y + seen.height * 0.2)
+  await page.mouse.down()
+  await page.mouse.move(seen.x + seen.width * 0.8, seen.y + seen.height * 0.5, { steps: 4 })
+  await page.mouse.up()
+  await work.getByRole('button', { name: 'The drawing after', exact: true }).click()
+  await expect(work.getByText(/% of the ink on ink/)).toBeVisible()
+  await work.getByRole('radio', { name: 'peg holes' }).click()
+  await expect(told).toBeVisible()
   // Put right by hand, by keys.
   await work.getByRole('application').focus()
   await page.keyboard.press('Shift+ArrowRight')
@@ -98,6 +124,8 @@ test('sheets taken one by one by the stand-in for a camera are registered by the
   ])
   const runs = document.takes[document.current]!.columns[layer]!
   expect(runs.slice(0, 3).map(run => run.frames)).toEqual([5, 5, 5])
+  // What is inked on transparency is measured like strokes.
+  await expect(page.getByRole('region', { name: 'This drawing' })).toContainText('area against drawing 1')
   await page.keyboard.press('Control+Z')
   await safe(page)
   expect(Object.values((await documentNow(page, world, shot)).layers).some(one => one.name === 'heron')).toBe(false)

@@ -285,6 +285,26 @@ test('oneâ€™s own sound goes out with the film, at its moment; what is not oneâ€
     return new Uint8Array(await readFile(await (await saved).path()))
   }
   await expect(page.getByText('This format is silent.')).toBeVisible()
+  const listen = page.getByRole('button', { name: 'hear it' })
+  await expect(listen).toBeHidden()
+  // Where it goes out, it is heard before, once somebody asks for it: one's own, and nothing else.
+  await page.getByRole('radio', { name: /WebM video/ }).click()
+  await page.evaluate(() => {
+    const node = AudioBufferSourceNode.prototype
+    const { start } = node
+    const told: number[] = []
+    Object.assign(globalThis, { told })
+    node.start = function (...when) {
+      told.push(this.buffer?.duration ?? 0)
+      return start.apply(this, when)
+    }
+  })
+  const told = () => page.evaluate(() => (globalThis as unknown as { told: number[] }).told)
+  await page.waitForTimeout(300)
+  expect(await told()).toEqual([])
+  await listen.click()
+  await expect.poll(async () => (await told()).length).toBeGreaterThan(0)
+  await page.getByRole('button', { name: 'silent', exact: true }).click()
   const webm = await make(/WebM video/, 'Make the WebM', 'a-jelly-pebble.webm')
   await expect(page.getByText('Stays here: heard elsewhere.')).toBeVisible()
   const inWebm = await heardIn(page, webm)

@@ -118,12 +118,14 @@ export interface StoredDocument {
       media: string
       widthPx: number
       heightPx: number
+      seconds: number
       from: number
       rate: number
       wash: number
       matrix: [number, number, number, number, number, number]
     }
   >
+  swatches: Record<string, { name: string; colour: string }>
   points: Record<string, { name: string; order: number; places: { s: number; x: number; y: number; sure: number }[] }>
   words: Record<string, { text: string; from: number; to: number }>
   format: { width: number; height: number; fps: number }
@@ -325,4 +327,13 @@ export async function lightTable(page: Page) {
   const more = light.getByRole('button', { name: 'more settings' })
   if (await more.isVisible()) await more.click()
   return light
+}
+
+/** Files through “bring in”, as somebody chooses them. */
+export async function bringIn(
+  page: Page,
+  ...files: { name: string; mimeType: string; buffer: Buffer }[]
+): Promise<void> {
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.keyboard.press('Shift+B')])
+  await chooser.setFiles(files)
 }

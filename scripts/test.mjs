@@ -1,4 +1,5 @@
 // `npm test`: types, rules, unit, integration and interface tests from a fresh machine, closing with one plain line.
+// `npm run test:long`: the interface tests that take long for what they may find.
 import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
@@ -52,6 +53,8 @@ function count(ok, read) {
   }
 }
 
+const isLong = process.argv.includes('--long')
+
 const report = name => JSON.parse(readFileSync(join(results, name), 'utf8'))
 
 await tell(async () => {
@@ -60,7 +63,7 @@ await tell(async () => {
   rmSync(results, { recursive: true, force: true })
   mkdirSync(results, { recursive: true })
 
-  await checks('Types, rules and layout of the code, about 30 seconds.', ['types', 'lint'])
+  if (!isLong) await checks('Types, rules and layout of the code, about 30 seconds.', ['types', 'lint'])
   const cluster = await startCluster({ folder: temporaryFolder(), throwAway: true })
   try {
     const env = { TEST_CLUSTER_URL: cluster.url('postgres'), NODE_OPTIONS: '--experimental-vm-modules --no-warnings' }
@@ -69,16 +72,21 @@ await tell(async () => {
       '--outputFile=test-results/jest.json',
       `--maxWorkers=${Math.max(2, availableParallelism() - 1)}`,
     ]
-    const units = await step('Unit and integration tests, about two minutes.', bin('jest'), jest, env)
-    count(units, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
-
+    if (!isLong) {
+      const units = await step('Unit and integration tests, about two minutes.', bin('jest'), jest, env)
+      count(units, () => [report('jest.json').numPassedTests, report('jest.json').numFailedTests])
+    }
     ensureBuilt()
-    const isWhole = await step('A small share of the torture, under a minute.', process.execPath, [
-      join(ROOT, 'scripts/torture.mjs'),
-      '--small',
-    ])
-    count(isWhole, () => [isWhole ? 1 : 0, isWhole ? 0 : 1])
-    const rooms = await step('Interface tests in Chromium, about ten minutes.', bin('playwright'), ['test'], env)
+    if (!isLong) {
+      const isWhole = await step('A small share of the torture, under a minute.', process.execPath, [
+        join(ROOT, 'scripts/torture.mjs'),
+        '--small',
+      ])
+      count(isWhole, () => [isWhole ? 1 : 0, isWhole ? 0 : 1])
+    }
+    const words = `Interface tests in Chromium, about ${isLong ? 'five' : 'nine'} minutes.`
+    const projects = isLong ? ['--project=long'] : ['--project=rooms', '--project=pace']
+    const rooms = await step(words, bin('playwright'), ['test', ...projects], env)
     count(rooms, () => {
       const { expected, unexpected, flaky } = report('e2e.json').stats
       if (flaky > 0) say(`${flaky} of the interface tests passed only at the second try.`)
