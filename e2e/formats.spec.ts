@@ -68,6 +68,8 @@ async function shownAt(page: Page, file: Buffer, type: string, seconds: readonly
       for (const at of seconds) {
         video.currentTime = at
         await new Promise(done => (video.onseeked = done))
+        // What was sought is there to be painted with the next picture of the page.
+        await new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))
         brush.clearRect(0, 0, canvas.width, canvas.height)
         brush.drawImage(video, 0, 0)
         const { data } = brush.getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1)

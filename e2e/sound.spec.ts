@@ -2,53 +2,13 @@ import { unzipSync } from 'fflate'
 import { createHash } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import type { Page } from 'playwright/test'
-import { commitOps, documentNow, enter, expect, newShot, openDesk, pen, ring, safe, test, type World } from './world.ts'
+import { bring, HITS, plan, sound, steps, wav } from './sounds.ts'
+import { commitOps, documentNow, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
 // Somebody listens all the time: what begins and ends with each press comes too late now and then.
 test.beforeEach(({ page }) => void page.on('filechooser', () => undefined))
 
-const RATE = 22_050
-/** A recording of so many seconds with a plucked tone at some moments, 16 bits, one channel. */
-function wav(seconds: number, hits: readonly number[], hz = 330): Buffer {
-  const count = Math.round(seconds * RATE)
-  const bytes = Buffer.alloc(44 + 2 * count)
-  bytes.write('RIFF', 0)
-  bytes.writeUInt32LE(36 + 2 * count, 4)
-  bytes.write('WAVEfmt ', 8)
-  bytes.writeUInt32LE(16, 16)
-  bytes.writeUInt16LE(1, 20)
-  bytes.writeUInt16LE(1, 22)
-  bytes.writeUInt32LE(RATE, 24)
-  bytes.writeUInt32LE(2 * RATE, 28)
-  bytes.writeUInt16LE(2, 32)
-  bytes.writeUInt16LE(16, 34)
-  bytes.write('data', 36)
-  bytes.writeUInt32LE(2 * count, 40)
-  for (const at of hits) {
-    for (let i = Math.round(at * RATE); i < Math.min(count, (at + 0.4) * RATE); i++) {
-      const t = i / RATE - at
-      const value = 0.6 * Math.exp(-10 * t) * Math.min(1, t / 0.004) * Math.sin(2 * Math.PI * hz * t)
-      bytes.writeInt16LE(Math.round(32_000 * value), 44 + 2 * i)
-    }
-  }
-  return bytes
-}
-const HITS = [0.5, 1, 1.6, 2.25]
-const steps = { name: 'steps in the reeds.wav', mimeType: 'audio/wav', buffer: wav(3, HITS) }
-const sound = (page: Page) => page.getByRole('region', { name: 'Sound' })
-
-async function plan(page: Page, world: World, shot: string): Promise<void> {
-  await page.goto(`${world.url}/shot/${shot}/plan`)
-  await expect(sound(page)).toBeVisible()
-}
-async function bring(page: Page, ...files: { name: string; mimeType: string; buffer: Buffer }[]): Promise<void> {
-  const [chooser] = await Promise.all([
-    page.waitForEvent('filechooser'),
-    sound(page).getByRole('button', { name: 'bring in a recording' }).click(),
-  ])
-  await chooser.setFiles(files)
-}
 /** Moments at which bytes of a file set in, as the browser hears them, in seconds; and how long it is. */
 const heardIn = (page: Page, bytes: Uint8Array) =>
   page.evaluate(async base64 => {
@@ -163,101 +123,6 @@ test('a recording comes in, is laid, trimmed and moved by field and key; its acc
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).sounds).length).toBe(0)
   await page.keyboard.press('Control+z')
   await expect(track.or(sound(page).getByRole('button', { name: /^steps in the reeds, from/ }))).toBeVisible()
-})
-
-test('what is heard and what is seen stay together, loop after loop and at half speed; a frame gone over is heard', async ({
-  page,
-  world,
-}) => {
-  await enter(page, world)
-  const shot = await newShot(page, world, { frames: 24 })
-  await plan(page, world, shot)
-  await bring(page, { ...steps, buffer: wav(1, [0.5]) })
-  await expect(sound(page).getByRole('button', { name: /^steps in the reeds, from/ })).toBeVisible()
-  await safe(page)
-  // What is told to the loudspeaker, and when by its clock.
-  await page.addInitScript(() => {
-    const told: { when: number; offset: number; seconds: number; rate: number }[] = []
-    const contexts: AudioContext[] = []
-    Object.assign(globalThis, { told, contexts })
-    const start = AudioBufferSourceNode.prototype.start
-    AudioBufferSourceNode.prototype.start = function (when = 0, offset = 0, seconds = 0) {
-      told.push({ when, offset, seconds, rate: this.playbackRate.value })
-      if (!contexts.includes(this.context as AudioContext)) contexts.push(this.context as AudioContext)
-      start.call(this, when, offset, seconds)
-    }
-  })
-  await openDesk(page, world, shot)
-  await pen(page, ring(0.3, 0.5, 0.1))
-  const told = () =>
-    page.evaluate(() => (globalThis as never as { told: { when: number; offset: number; rate: number }[] }).told)
-  // As soon as it is unpacked a frame that one goes to is heard.
-  await expect(async () => {
-    await page.keyboard.press('ArrowUp')
-    await page.keyboard.press('ArrowDown')
-    expect((await told()).length).toBeGreaterThan(0)
-  }).toPass()
-  expect((await told()).at(-1)!.offset).toBeCloseTo(1 / 24, 6)
-
-  /** How far the frame that is seen is from what is heard then, at most, while it plays for a while; seconds. */
-  const apart = (seconds: number, speed: number) =>
-    page.evaluate(
-      async ([long, share]) => {
-        const { told: all, contexts } = globalThis as never as { told: { when: number }[]; contexts: AudioContext[] }
-        const context = contexts[0]!
-        const late = context.outputLatency || context.baseLatency || 0
-        const end = performance.now() + long * 1000
-        let [last, worst, seen] = ['', 0, 0]
-        const began = all[0]!.when
-        while (performance.now() < end) {
-          await new Promise(done => requestAnimationFrame(done))
-          const number = document.querySelector('.nrs .here')?.textContent ?? ''
-          if (number === last) continue
-          last = number
-          seen++
-          const heard = (context.currentTime - began - late) * 24 * share
-          const behind = ((((heard - (Number(number) - 1) + 12) % 24) + 24) % 24) - 12
-          if (seen > 2) worst = Math.max(worst, Math.abs(behind - 0.5) - 0.5)
-        }
-        return { seconds: worst / 24 / share, seen }
-      },
-      [seconds, speed] as const,
-    )
-  await page.keyboard.press('Home')
-  await page.waitForTimeout(200)
-  await page.evaluate(() => (globalThis as never as { told: unknown[] }).told.splice(0))
-  await page.keyboard.press('Space')
-  await expect.poll(async () => (await told()).length).toBeGreaterThan(0)
-  const whole = await apart(4, 1)
-  expect(whole.seen).toBeGreaterThan(40)
-  expect(whole.seconds).toBeLessThan(0.05)
-  // Each turn is told to the loudspeaker exactly a second after the one before, none twice.
-  const turns = (await told()).map(one => one.when)
-  turns.slice(1).forEach((when, i) => expect(when - turns[i]!).toBeCloseTo(1, 6))
-  await page.keyboard.press('Space')
-  await expect.poll(() => page.evaluate(() => document.querySelector('.nrs .here')?.textContent)).not.toBe('')
-
-  // Silenced, nothing more is told; that stands among what is still in force.
-  await page.keyboard.press('Shift+N')
-  const quiet = (await told()).length
-  await page.keyboard.press('Space')
-  await page.waitForTimeout(600)
-  await page.keyboard.press('Space')
-  expect((await told()).length).toBe(quiet)
-  await page
-    .getByRole('complementary', { name: 'Still in force' })
-    .getByRole('button', { name: 'nothing is heard' })
-    .click()
-
-  // In Flip at half speed it keeps its pitch: another recording twice as long, at its own rate.
-  await page.getByRole('link', { name: 'Flip' }).click()
-  await expect(page.getByRole('region', { name: 'Playing' })).toBeVisible()
-  await page.keyboard.press('2')
-  await expect(page.getByRole('switch', { name: 'keep its pitch' })).toBeChecked()
-  await page.keyboard.press('Space')
-  await expect.poll(async () => (await told()).length).toBeGreaterThan(quiet)
-  expect((await told()).at(-1)!.rate).toBe(1)
-  await page.keyboard.press('Space')
 })
 
 test('one’s own sound goes out with the film, at its moment; what is not one’s own stays', async ({ page, world }) => {
