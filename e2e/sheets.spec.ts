@@ -1,6 +1,8 @@
+import jsQR from 'jsqr'
 import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright/test'
-import { documentNow, enter, expect, newShot, openDesk, safe, test } from './world.ts'
+import UPNG from 'upng-js'
+import { documentNow, enter, expect, newShot, openDesk, safe, test, watchConsole } from './world.ts'
 
 test.describe.configure({ timeout: 120_000 })
 test.beforeEach(({ page }) => void page.on('filechooser', () => undefined))
@@ -229,4 +231,66 @@ test('hostile and empty photographs are told in a sentence, and nothing is half 
   await page.keyboard.press('Escape')
   await expect(work).toBeHidden()
   expect(Object.keys((await documentNow(page, world, shot)).drawings)).toEqual([])
+})
+
+/** What a code on the page says to whoever photographs it. */
+async function photographed(page: Page): Promise<string> {
+  const png = UPNG.decode((await page.getByRole('img', { name: /^Code for/ }).screenshot()).buffer as ArrayBuffer)
+  const [pixels] = UPNG.toRGBA8(png)
+  const read = jsQR(new Uint8ClampedArray(pixels!), png.width, png.height)
+  if (!read) throw new Error('no code is seen')
+  return read.data
+}
+
+test('a telephone that photographs the code sends its photographs to the desk, without an account, and only while it may', async ({
+  page,
+  world,
+  browser,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 24, name: 'Heron, on sheets' })
+  await openDesk(page, world, shot)
+  const photo = Buffer.from(await painted(page, [[300, 300]]))
+  await page.keyboard.press('Shift+J')
+  const work = panel(page)
+  await work.getByRole('button', { name: 'from a telephone' }).click()
+  await expect(work.getByRole('status').filter({ hasText: 'Waiting for the first one' })).toBeVisible()
+  const address = await photographed(page)
+  expect(address.startsWith(`${world.url}/telephone#`)).toBe(true)
+
+  const pocket = await browser.newContext({ viewport: { width: 390, height: 780 }, hasTouch: true, isMobile: true })
+  const phone = await pocket.newPage()
+  const heard: string[] = []
+  watchConsole(phone, heard)
+  await phone.goto(address)
+  await expect(phone.getByText('Heron, on sheets')).toBeVisible()
+  const album = phone.getByLabel('Photographs from this telephone')
+  await album.setInputFiles([
+    { name: 'first.jpg', mimeType: 'image/jpeg', buffer: photo },
+    { name: 'torn.jpg', mimeType: 'image/jpeg', buffer: photo.subarray(0, 40) },
+    { name: 'second.jpg', mimeType: 'image/jpeg', buffer: photo },
+  ])
+  const sent = phone.getByRole('list', { name: 'Photographs' }).getByRole('listitem')
+  await expect(sent.filter({ hasText: 'torn.jpg' })).toContainText('no picture')
+  await expect(work.getByRole('listitem')).toHaveCount(2, { timeout: 30_000 })
+  await expect(sent.filter({ hasText: 'on the desk' })).toHaveCount(2)
+  // Opened again it knows of those, and more can come while one looks at what there is.
+  await phone.reload()
+  await expect(phone.getByText('2 photographs sent before.')).toBeVisible()
+  await work.getByRole('button', { name: 'go on with them' }).click()
+  await phone
+    .getByLabel('A photograph by the camera')
+    .setInputFiles({ name: 'third.jpg', mimeType: 'image/jpeg', buffer: photo })
+  await expect(work.getByRole('listitem')).toHaveCount(3, { timeout: 30_000 })
+
+  // Whoever holds it is let into nothing else.
+  await phone.goto(`${world.url}/shelf`)
+  await expect(phone.getByRole('button', { name: 'Sit down' })).toBeVisible()
+  await phone.goto(address)
+  await expect(phone.getByText('3 photographs sent before.')).toBeVisible()
+  expect(heard).toEqual([])
+  await work.getByRole('button', { name: 'from a telephone' }).click()
+  await work.getByRole('button', { name: 'no more from there' }).click()
+  await expect(phone.getByRole('alert')).toContainText('no longer good')
+  await pocket.close()
 })

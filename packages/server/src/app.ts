@@ -12,6 +12,7 @@ import { mediaRoutes } from './http/media.ts'
 import { modelRoutes } from './http/models.ts'
 import { shelfRoutes } from './http/shelf.ts'
 import { shotRoutes } from './http/shots.ts'
+import { telephoneRoutes } from './http/telephones.ts'
 import { streams, type StreamLimits } from './http/streams.ts'
 import { accessService } from './services/access.ts'
 import { accountService } from './services/accounts.ts'
@@ -21,6 +22,7 @@ import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
 import { mediaService, type MediaBounds } from './services/media.ts'
 import { modelService } from './services/models.ts'
+import { telephoneService } from './services/telephones.ts'
 import { journalRoom, lanes, type JournalRoom } from './services/journalRoom.ts'
 
 /** Everything the application needs from outside. */
@@ -67,6 +69,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
     sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
     mediaRoutes(mediaService(source, deps.mediaBounds ?? MEDIA_BOUNDS), access),
     modelRoutes(modelService(source), access),
+    telephoneRoutes(telephoneService(source, access), access),
     shelfRoutes(films, bin, journal, access, log),
     shotRoutes(
       journal,

@@ -7,7 +7,9 @@ import { seedDemo } from './demo/seed.ts'
 import { announcer } from './services/announcer.ts'
 import { binService } from './services/bin.ts'
 import { heavyRoom } from './services/heavyRoom.ts'
+import { accessService } from './services/access.ts'
 import { mediaService } from './services/media.ts'
+import { telephoneService } from './services/telephones.ts'
 import { tendHourly } from './services/tending.ts'
 import { readSettings, type Settings } from './settings.ts'
 
@@ -51,6 +53,7 @@ async function start(settings: Settings): Promise<void> {
     log,
     ['bin-swept', () => binService(source, settings.BIN_DAYS).sweep()],
     ['media-swept', mediaService(source, mediaBounds).sweep],
+    ['telephones-swept', telephoneService(source, accessService(source)).sweep],
   )
   const server = serverFor(app)
   server.listen(settings.PORT, settings.HOST, () => {

@@ -9,11 +9,11 @@ export function createRooms(pinia: Pinia): Router {
     history: createWebHistory(),
     routes: [
       { path: '/', redirect: { name: 'shelf' } },
-      ...Object.entries(HOUSE_ROOMS).map(([name, { path, words, show }]) => ({
+      ...Object.entries(HOUSE_ROOMS).map(([name, { path, words, show, ...more }]) => ({
         path,
         name,
         component: show,
-        meta: { title: words },
+        meta: { title: words, open: 'open' in more },
       })),
       {
         path: '/shot/:shot',
@@ -30,6 +30,7 @@ export function createRooms(pinia: Pinia): Router {
     ],
   })
   router.beforeEach(async to => {
+    if (to.meta.open) return true
     const session = useSession(pinia)
     if (!session.known) await session.refresh().catch(() => undefined)
     if (to.name === 'sign-in') return session.account ? { name: 'shelf' } : true

@@ -9,6 +9,7 @@ import { Habits1764100000000 } from './habits.ts'
 import { JournalSchema1764050000000 } from './journalSchema.ts'
 import { Media1765000000000 } from './media.ts'
 import { Models1765100000000 } from './models.ts'
+import { Telephones1765200000000 } from './telephones.ts'
 import { Keeping1764200000000 } from './keeping.ts'
 
 /** How long the database is waited for. Another process that was paused in the middle must not stop this one. */
@@ -50,6 +51,7 @@ const sourceFor = (url: string, connections: number): DataSource =>
       Ahead1764900000000,
       Media1765000000000,
       Models1765100000000,
+      Telephones1765200000000,
     ],
     synchronize: false,
     extra: { max: connections, ...CONNECTION },

@@ -26,6 +26,9 @@ export class Unreachable extends Error {
 const GATEWAY = new Set([502, 503, 504])
 const PATIENCE_MS = 20_000
 
+/** Who asks where nobody has signed in: whoever holds a code. */
+export const bearer = (token: string): Record<string, string> => ({ Authorization: `Bearer ${token}` })
+
 const asJson = (body: unknown): RequestInit =>
   body === undefined ? {} : { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }
 
@@ -55,14 +58,21 @@ export async function ask<T extends z.ZodType>(
   method: string,
   path: string,
   body?: unknown,
+  headers: Record<string, string> = {},
 ): Promise<z.infer<T>> {
-  const response = await request(method, path, asJson(body))
+  const sent = asJson(body)
+  const response = await request(method, path, { ...sent, headers: { ...headers, ...sent.headers } })
   return reply.parse(await response.json())
 }
 
 /** Gives the server bytes. Throws Refused or Unreachable. */
-export async function giveBytes(path: string, bytes: Uint8Array): Promise<void> {
-  await request('PUT', path, { headers: { 'Content-Type': 'application/octet-stream' }, body: bytes.slice() })
+export async function giveBytes(
+  path: string,
+  bytes: Uint8Array | Blob,
+  headers: Record<string, string> = {},
+): Promise<void> {
+  const body = bytes instanceof Blob ? bytes : bytes.slice()
+  await request('PUT', path, { headers: { ...headers, 'Content-Type': 'application/octet-stream' }, body })
 }
 
 /** Asks the server for bytes. */

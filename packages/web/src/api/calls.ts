@@ -1,5 +1,7 @@
 import {
+  AtTelephone,
   Bin,
+  FromTelephone,
   Habits,
   JournalReply,
   MediaRoom,
@@ -10,6 +12,7 @@ import {
   SessionState,
   Shelf,
   ShotCard,
+  Telephone,
   unpackStrokes,
   VersionsReply,
   type NewShot,
@@ -18,7 +21,7 @@ import {
 import { z } from 'zod'
 import type { AssetRef } from '@unhurried/core/assets'
 import type { ModelSheet } from '@unhurried/core/models'
-import { ask, askBytes, giveBytes } from './ask.ts'
+import { ask, askBytes, bearer, giveBytes } from './ask.ts'
 
 const Nothing = z.object({})
 const Made = z.object({ id: z.string() })
@@ -82,6 +85,21 @@ export const models = {
     ask(ModelCard, 'PUT', `/api/films/${film}/models/${id}`, { turn, model }),
   remove: (film: string, id: string) => ask(Nothing, 'DELETE', `/api/films/${film}/models/${id}`),
 }
+
+const phone = (shotId: string, id: string) => `/api/shots/${shotId}/telephones/${id}`
+/** A telephone that sends photographs into a shot, as the desk asks about it. */
+export const telephones = {
+  open: (shotId: string) => ask(Telephone, 'POST', `/api/shots/${shotId}/telephones`),
+  come: (shotId: string, id: string) => ask(FromTelephone, 'GET', phone(shotId, id)),
+  photo: (shotId: string, id: string, photo: string) => askBytes(`${phone(shotId, id)}/photos/${photo}`),
+  close: (shotId: string, id: string) => ask(Nothing, 'DELETE', phone(shotId, id)),
+}
+
+/** What a telephone asks, by its code. */
+export const atTelephone = (token: string) => ({
+  read: () => ask(AtTelephone, 'GET', '/api/telephone', undefined, bearer(token)),
+  send: (photo: string, bytes: Blob) => giveBytes(`/api/telephone/photos/${photo}`, bytes, bearer(token)),
+})
 
 const path = (film: string, id: string) => `/api/films/${film}/media/${id}`
 /** Recordings and clips of a film. */

@@ -4,6 +4,8 @@ import type { Component } from 'vue'
 interface Room {
   readonly words: string
   readonly show: () => Promise<Component>
+  /** who has not signed in may be there too */
+  readonly open?: boolean
 }
 
 /** The rooms of the house, with their addresses. */
@@ -11,6 +13,12 @@ export const HOUSE_ROOMS = {
   'sign-in': { path: '/sign-in', words: 'Sign in', show: () => import('./sign-in/SignInRoom.vue') },
   shelf: { path: '/shelf', words: 'Shelf', show: () => import('./shelf/ShelfRoom.vue') },
   bin: { path: '/bin', words: 'Bin', show: () => import('./bin/BinRoom.vue') },
+  telephone: {
+    path: '/telephone',
+    words: 'Photographs',
+    open: true,
+    show: () => import('./telephone/TelephoneRoom.vue'),
+  },
   nowhere: { path: '/:rest(.*)*', words: 'Nowhere', show: () => import('./nowhere/NowhereRoom.vue') },
 } as const satisfies Record<string, Room & { readonly path: string }>
 

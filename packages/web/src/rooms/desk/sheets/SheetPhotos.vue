@@ -1,12 +1,19 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, Camera, ImagePlus, RotateCcw, X } from 'lucide-vue-next'
+import { counted } from '@unhurried/core/time'
+import { ArrowDown, ArrowUp, Camera, ImagePlus, RotateCcw, Smartphone, X } from 'lucide-vue-next'
 import NumberField from '../../../shared/NumberField.vue'
 import BitmapView from './BitmapView.vue'
 import type { Sheet, Sheets } from './useSheets.ts'
+import type { FromTelephone } from './useTelephone.ts'
 
 /** The photographs in their order: added, taken by a camera, taken again, put elsewhere, let go. */
-const props = defineProps<{ sheets: Sheets; sheet: Sheet | null; camera: boolean }>()
-const emit = defineEmits<{ look: [id: string]; camera: []; again: [id: string] }>()
+const props = defineProps<{
+  sheets: Sheets
+  sheet: Sheet | null
+  source: 'camera' | 'telephone' | null
+  telephone: FromTelephone
+}>()
+const emit = defineEmits<{ look: [id: string]; source: [of: 'camera' | 'telephone']; again: [id: string] }>()
 
 function choose(): void {
   const input = document.createElement('input')
@@ -21,11 +28,18 @@ function choose(): void {
 <template>
   <div>
     <button class="plain word" @click="choose"><ImagePlus :size="15" aria-hidden="true" /> add photographs</button>
-    <button class="plain word" :aria-pressed="camera" @click="emit('camera')">
-      <Camera :size="15" aria-hidden="true" /> {{ camera ? 'leave the camera' : 'take by camera' }}
+    <button class="plain word" :aria-pressed="source === 'camera'" @click="emit('source', 'camera')">
+      <Camera :size="15" aria-hidden="true" /> {{ source === 'camera' ? 'leave the camera' : 'take by camera' }}
     </button>
+    <button class="plain word" :aria-pressed="source === 'telephone'" @click="emit('source', 'telephone')">
+      <Smartphone :size="15" aria-hidden="true" />
+      {{ source === 'telephone' ? 'leave the code' : 'from a telephone' }}
+    </button>
+    <p v-if="telephone.code.value && source !== 'telephone'" class="soft open">
+      may send {{ counted(Math.ceil(telephone.seconds.value / 60), 'minute') }} more
+    </p>
     <ol>
-      <li v-for="(one, i) in sheets.sheets.value" :key="one.id" :class="{ on: one.id === sheet?.id && !camera }">
+      <li v-for="(one, i) in sheets.sheets.value" :key="one.id" :class="{ on: one.id === sheet?.id && !source }">
         <button class="plain look" :aria-label="`Look at ${one.name}`" @click="emit('look', one.id)">
           <BitmapView :bitmap="one.taken.seen" :width="150" />
           <span>{{ one.name }}</span>
@@ -74,6 +88,11 @@ function choose(): void {
   min-height: 28px;
   padding: 0;
   color: var(--green);
+}
+
+p.open {
+  padding-left: 21px;
+  font-size: 12px;
 }
 
 ol {

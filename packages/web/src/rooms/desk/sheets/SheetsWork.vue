@@ -5,8 +5,10 @@ import SheetLevels from './SheetLevels.vue'
 import SheetPhotos from './SheetPhotos.vue'
 import SheetRegister from './SheetRegister.vue'
 import SheetSeen from './SheetSeen.vue'
+import SheetTelephone from './SheetTelephone.vue'
 import SheetsLay from './SheetsLay.vue'
 import { useSheets } from './useSheets.ts'
+import { useTelephone } from './useTelephone.ts'
 
 /** The steps from photographs to drawings: each is seen as it was and as it becomes, and can be put right. */
 const props = defineProps<{ files: readonly File[]; shown: boolean }>()
@@ -32,7 +34,13 @@ const drawing = computed(() => {
   const ofSheet = () => all.find(one => key.value?.startsWith(`${one.sheet.id} `))
   return all.find(one => one.key === key.value) ?? ofSheet() ?? all[0] ?? null
 })
-const camera = ref(false)
+/** where photographs are taken from while one does not look at them */
+const source = ref<'camera' | 'telephone' | null>(null)
+const telephone = useTelephone((blob, name) => sheets.add([{ name, blob }]))
+function turnTo(to: 'camera' | 'telephone'): void {
+  source.value = source.value === to ? null : to
+  if (source.value === 'telephone' && !telephone.code.value) void telephone.open()
+}
 /** a photograph that is taken again by the camera */
 const again = ref<string | null>(null)
 /** Photographs that were brought to the desk are added to those there are. */
@@ -47,7 +55,7 @@ watch(
 )
 function takeAgain(id: string): void {
   again.value = id
-  camera.value = true
+  source.value = 'camera'
 }
 /** The number on the sheet that is taken next; one that is there already is taken again. */
 const number = ref<number | null>(null)
@@ -79,13 +87,14 @@ const last = computed(() => {
       class="photos"
       :sheets="sheets"
       :sheet="sheet"
-      :camera="camera"
-      @look="id => ((sheetId = id), (camera = false))"
-      @camera="camera = !camera"
+      :source="source"
+      :telephone="telephone"
+      @look="id => ((sheetId = id), (source = null))"
+      @source="turnTo"
       @again="takeAgain"
     />
     <SheetCamera
-      v-if="camera && shown"
+      v-if="source === 'camera' && shown"
       class="middle"
       :last="last"
       :again="instead?.name ?? null"
@@ -94,6 +103,7 @@ const last = computed(() => {
       :taken="taken"
       @number="n => ((number = n), (again = null))"
     />
+    <SheetTelephone v-else-if="source === 'telephone'" class="middle" :from="telephone" @done="source = null" />
     <SheetSeen
       v-else
       class="middle"
@@ -109,15 +119,15 @@ const last = computed(() => {
           v-for="one in STEPS"
           :key="one.step"
           class="plain step"
-          :class="{ on: step === one.step && !camera }"
+          :class="{ on: step === one.step && !source }"
           :aria-current="step === one.step ? 'step' : undefined"
           :disabled="!sheet"
-          @click="((step = one.step), (camera = false))"
+          @click="((step = one.step), (source = null))"
         >
           {{ one.words }}
         </button>
       </nav>
-      <template v-if="sheet && !camera">
+      <template v-if="sheet && !source">
         <SheetLevels v-if="step === 'light'" :sheets="sheets" :sheet="sheet" />
         <SheetRegister
           v-else-if="step !== 'sheet'"
