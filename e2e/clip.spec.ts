@@ -1,6 +1,8 @@
+import { unzipSync } from 'fflate'
 import * as gifenc from 'gifenc'
 import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright/test'
+import UPNG from 'upng-js'
 import { reedLine, WALTZ_POSES } from '../packages/server/src/demo/reeds.ts'
 import { bringIn, documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
 
@@ -12,6 +14,23 @@ test.beforeEach(({ page }) => void page.on('filechooser', () => undefined))
 const FILM = readFileSync(new URL('../packages/server/src/demo/reedWaltz.webm', import.meta.url))
 const HOLDS = [3, 2, 2, 1, 1, 2, 6, 2, 2, 1, 1, 1, 3, 2, 2, 8, 1, 1, 2, 2, 2, 3, 2, 2, 1, 1, 6, 2, 2, 6]
 const reeds = { name: 'reeds at the lock.webm', mimeType: 'video/webm', buffer: FILM }
+
+/** A moving picture of grey sheets, each of a shade (0–255) for so many milliseconds. */
+function moved(sheets: readonly (readonly [shade: number, ms: number])[]): Buffer {
+  // Outside a browser the package comes as one thing.
+  const { GIFEncoder } = 'default' in gifenc ? (gifenc.default as typeof gifenc) : gifenc
+  const moving = GIFEncoder()
+  for (const [shade, delay] of sheets) {
+    const palette: [number, number, number][] = [
+      [shade, shade, shade],
+      [0, 0, 0],
+    ]
+    const still = { delay, repeat: 0, transparent: false, transparentIndex: 0, dispose: -1 }
+    moving.writeFrame(new Uint8Array(64 * 48), 64, 48, { palette, ...still })
+  }
+  moving.finish()
+  return Buffer.from(moving.bytes())
+}
 
 /** How dark the paper is on the whole, 0–255, as it is seen. */
 const darkness = (page: Page) =>
@@ -320,36 +339,85 @@ test('numbered pictures, and a picture that moves, become clips by the time each
   await expect(note).toContainText('3 drawings in 6 frames')
   await safe(page)
   const clips = async () => Object.values((await documentNow(page, world, shot)).clips)
-  expect(await clips()).toMatchObject([{ name: 'walk 1', widthPx: 320, heightPx: 180, seconds: 0.5 }])
+  expect(await clips()).toMatchObject([{ name: 'walk', widthPx: 320, heightPx: 180, seconds: 0.5 }])
 
   // Of a picture that moves each part is shown as long as it says.
-  // Outside a browser the package comes as one thing.
-  const { GIFEncoder } = 'default' in gifenc ? (gifenc.default as typeof gifenc) : gifenc
-  const moving = GIFEncoder()
-  for (const [shade, delay] of [
-    [0, 80],
-    [1, 240],
-    [0, 160],
-  ] as const) {
-    const index = new Uint8Array(64 * 48).fill(shade)
-    moving.writeFrame(index, 64, 48, {
-      palette: [
-        [47, 44, 40],
-        [243, 223, 174],
-      ],
-      delay,
-      repeat: 0,
-      transparent: false,
-      transparentIndex: 0,
-      dispose: -1,
-    })
-  }
-  moving.finish()
-  await bringIn(page, { name: 'wink.gif', mimeType: 'image/gif', buffer: Buffer.from(moving.bytes()) })
+  await bringIn(page, {
+    name: 'wink.gif',
+    mimeType: 'image/gif',
+    buffer: moved([
+      [47, 80],
+      [223, 240],
+      [47, 160],
+    ]),
+  })
   await page
     .getByRole('region', { name: '3 pictures' })
     .getByRole('button', { name: 'as a clip under the paper, to be traced and read' })
     .click()
   await expect.poll(async () => (await clips()).length, { timeout: 30_000 }).toBe(2)
   expect((await clips()).map(clip => Math.round(clip.seconds * 100)).sort()).toEqual([48, 50])
+})
+
+test('one’s own clip goes out under the drawings, each of its pictures on its frames; what is not one’s own stays', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 30, width: 320, height: 240 })
+  await openDesk(page, world, shot)
+  const SHADES = [40, 110, 180, 240]
+  const dusk = moved(SHADES.map(shade => [shade, 250] as const))
+  await bringIn(page, { name: 'dusk.gif', mimeType: 'image/gif', buffer: dusk })
+  await page.getByRole('button', { name: 'as a clip under the paper, to be traced and read' }).click()
+  const note = await drawer(page, 'Clip under the paper')
+  await expect(note).toContainText('picture 1 of 4 lies here')
+  await pen(page, ring(0.3, 0.5, 0.1))
+  await safe(page)
+  await page.getByRole('link', { name: 'Send off' }).click()
+  const clips = page.getByRole('region', { name: 'Clips' })
+  await expect(clips).toContainText('Stays here: dusk.')
+  await expect(clips.getByRole('switch')).toHaveCount(0)
+
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await (await drawer(page, 'Clip under the paper')).getByLabel('mine: may be sent off').check()
+  await safe(page)
+  await page.getByRole('link', { name: 'Send off' }).click()
+  await page.getByRole('radio', { name: /numbered/ }).click()
+  /** How bright the paper is on every frame, above where anything is drawn. */
+  const brightness = async () => {
+    await page.getByRole('button', { name: 'Make the PNGs' }).click()
+    const saving = page.waitForEvent('download')
+    await page.getByRole('link', { name: /^Save/ }).click()
+    const files = unzipSync(new Uint8Array(readFileSync(await (await saving).path())))
+    return Object.keys(files)
+      .sort()
+      .map(name => {
+        const png = UPNG.decode(files[name]!.slice().buffer)
+        const pixels = new Uint8Array(UPNG.toRGBA8(png)[0]!)
+        return pixels[4 * (10 * png.width + (png.width >> 1)) + 1]!
+      })
+  }
+  expect(new Set(await brightness())).toEqual(new Set([250]))
+  await clips.locator('.el-switch').click()
+  await expect(clips).toContainText('dusk, without the paper that lies over it on the desk')
+  const under = await brightness()
+  expect(under).toHaveLength(30)
+  // A quarter of a second each, six frames; where nothing of it lies there is paper.
+  under.forEach((bright, i) => {
+    const shade = SHADES[Math.floor(i / 6)] ?? 250
+    expect([i, Math.abs(bright - shade) < 9]).toEqual([i, true])
+  })
+  // The preview shows the same, frame after frame.
+  const preview = page.getByLabel('The shot as it will be sent')
+  const shades = new Set<number>()
+  await expect(async () => {
+    const now = await preview.evaluate((canvas: HTMLCanvasElement) => {
+      const brush = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true })!
+      brush.drawImage(canvas, canvas.width >> 1, 10, 1, 1, 0, 0, 1, 1)
+      return brush.getImageData(0, 0, 1, 1).data[1]!
+    })
+    shades.add(SHADES.findIndex(shade => Math.abs(shade - now) < 9))
+    expect(SHADES.map((_, i) => shades.has(i))).toEqual(SHADES.map(() => true))
+  }).toPass({ intervals: [90] })
 })

@@ -218,9 +218,9 @@ describe('documents and operations of earlier schemas', () => {
     const clip = { id: 'c', name: 'reeds' }
     const tenth = { ...rest, drawings: { d: drawing }, clips: { c: clip }, schema: 10 } as unknown as { schema: number }
     const whole = { ...picture, cut: null, placeholder: false }
-    expect(migrateDocument(tenth)).toMatchObject({ ceiling: null, clips: { c: { ...clip, notes: [] } } })
+    expect(migrateDocument(tenth)).toMatchObject({ ceiling: null, clips: { c: { ...clip, mine: false, notes: [] } } })
     expect(migrateOperations([{ kind: 'clip.add', clip }], 10)).toEqual([
-      { kind: 'clip.add', clip: { ...clip, notes: [] } },
+      { kind: 'clip.add', clip: { ...clip, mine: false, notes: [] } },
     ])
     expect(migrateDocument(tenth).drawings.d?.elements).toEqual({ p: whole, l: line })
     expect(

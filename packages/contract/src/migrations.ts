@@ -83,9 +83,9 @@ const step9: Step = {
 
 const element11 = (element: Json): Json =>
   element.kind === 'picture' ? { cut: null, placeholder: false, ...element } : element
-const clip11 = (clip: Json): Json => ({ notes: [], ...clip })
+const clip11 = (clip: Json): Json => ({ mine: false, notes: [], ...clip })
 const drawing11 = (drawing: Json): Json => ({ ...drawing, elements: mapped(drawing.elements, element11) })
-/** Pictures can be cut, and stand for something that is still to be drawn; a shot may have a ceiling for its steps, and clips notes. */
+/** Pictures can be cut, and stand for something that is still to be drawn; a shot may have a ceiling for its steps; clips have notes, and say whether they are one's own. */
 const step10: Step = {
   document: stored => ({
     ceiling: null,

@@ -181,6 +181,7 @@ export const Clip = z
     matrix: Matrix,
     shown: z.boolean(),
     wash: z.number().min(0).max(1),
+    mine: z.boolean(),
     source: Source,
     notes: z
       .array(z.strictObject({ id: Id, s: z.number().min(0).max(LIMITS.clipSeconds), text: NoteText }).readonly())

@@ -12,6 +12,9 @@ const MOST_PIXELS = 100_000_000
 /** Pictures are kept no wider than this: they lie under the paper and not in the film. */
 const WIDEST_PX = 1280
 
+/** Pictures that one may lag behind while it plays, until all have come once. */
+const MOST_LATE = 48
+
 /** A clip that is being looked at: its pictures as they are wanted, decoded behind one's back. */
 export function openedClip(clip: FilmClip, bytes: Uint8Array) {
   const worker = clipWorker()
@@ -68,6 +71,14 @@ export function openedClip(clip: FilmClip, bytes: Uint8Array) {
         for (const old of wishes.slice(0, -24)) asked.delete(old)
         wishes = wishes.slice(-24)
         void work()
+      }
+      return null
+    },
+    /** The nearest one before a picture that is here, of those just before it: while one plays, better than none. */
+    before(number: number): ImageBitmap | null {
+      for (let n = number - 1; n >= Math.max(0, number - MOST_LATE); n--) {
+        const here = pictures.peek(n)
+        if (here) return here
       }
       return null
     },

@@ -1,6 +1,12 @@
-import type { ShotDocument, Take } from '@unhurried/core/document'
+import type { FilmClip, ShotDocument, Take } from '@unhurried/core/document'
 import type { Mix } from './sound.ts'
 import type { LoopRange } from '@unhurried/core/time'
+
+/** A clip that goes out under the drawings: how it lies, and its film. */
+export interface SentClip {
+  readonly clip: FilmClip
+  readonly bytes: Uint8Array
+}
 
 /** What is to be made. */
 export interface ExportOrder {
@@ -16,6 +22,8 @@ export interface ExportOrder {
   readonly turns: number | null
   /** what is heard during one turn */
   readonly sound: Mix | null
+  /** one's own clips under the drawings, lowest first */
+  readonly clips: readonly SentClip[]
   readonly samples: ReadonlyMap<string, Uint8Array>
 }
 

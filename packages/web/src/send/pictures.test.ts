@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals'
 import { applyBatch, FIRST, freshDocument, get, type Operation } from '@unhurried/core/document'
 import { restingPath, type LayerPath } from '@unhurried/core/path'
 import fc from 'fast-check'
-import { picturesOf } from './pictures.ts'
+import { picturesOf, underKey } from './pictures.ts'
 
 const drawing = (id: string, number: number, blank = false): Operation => {
   const element = {
@@ -45,6 +45,21 @@ function shot(runs: { drawing: string | null; frames: number }[]) {
 }
 
 describe('pictures of a stretch', () => {
+  test('a clip under the drawings makes a picture of its own of each of its own, and is no blink of nothing', () => {
+    const { document, take } = shot([
+      { drawing: 'a', frames: 3 },
+      { drawing: null, frames: 3 },
+    ])
+    const under = (frame: number) => underKey([frame < 5 ? Math.floor(frame / 2) : null, null])
+    expect(picturesOf(document, take, { from: 0, to: 6 }, under)).toEqual([
+      { frame: 0, frames: 2, blank: false },
+      { frame: 2, frames: 1, blank: false },
+      { frame: 3, frames: 1, blank: false },
+      { frame: 4, frames: 1, blank: false },
+      { frame: 5, frames: 1, blank: true },
+    ])
+  })
+
   test('a held drawing is one picture, and blinks of nothing are pointed out', () => {
     const { document, take } = shot([
       { drawing: 'a', frames: 3 },

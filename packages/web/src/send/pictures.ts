@@ -6,6 +6,7 @@ import {
   laidOn,
   layersInOrder,
   type Drawing,
+  type FilmClip,
   type ShotDocument,
   type Take,
 } from '@unhurried/core/document'
@@ -35,28 +36,56 @@ function drawingsAt(document: ShotDocument, take: Take, frame: number): Drawing[
   })
 }
 
-/** A stretch of a take as pictures: neighbouring frames that show the same drawings in the same places are one. */
-export function picturesOf(document: ShotDocument, take: Take, range: LoopRange): Picture[] {
+/**
+ * A stretch of a take as pictures: neighbouring frames that show the same drawings in the same places are one. `under` tells, as a text, what lies under the drawings of a frame:
+ * empty where nothing does.
+ */
+export function picturesOf(
+  document: ShotDocument,
+  take: Take,
+  range: LoopRange,
+  under: (frame: number) => string = () => '',
+): Picture[] {
   const pictures: (Picture & { key: string })[] = []
   for (let frame = range.from; frame < range.to; frame++) {
     const drawings = drawingsAt(document, take, frame)
-    const key = drawings.map(({ id, layer }) => `${id} ${placeKey(document, take, layer, frame)}`).join()
+    const beneath = under(frame)
+    const key = [beneath, ...drawings.map(({ id, layer }) => `${id} ${placeKey(document, take, layer, frame)}`)].join()
     const last = pictures[pictures.length - 1]
     if (last?.key === key) {
       pictures[pictures.length - 1] = { ...last, frames: last.frames + 1 }
       continue
     }
-    const blank = drawings.every(d => document.layers[d.layer]?.kind === 'background' || isBlank(d))
+    const blank = beneath === '' && drawings.every(d => document.layers[d.layer]?.kind === 'background' || isBlank(d))
     pictures.push({ frame, frames: 1, blank, key })
   }
   return pictures.map(({ frame, frames, blank }) => ({ frame, frames, blank }))
 }
 
+/** The numbers of pictures of clips that lie under a frame, as a text; empty where none does. */
+export const underKey = (numbers: readonly (number | null)[]): string =>
+  numbers.every(number => number === null) ? '' : `${numbers.join()} |`
+
 /** Where a layer lies on a frame as it is sent off, as a text. */
 const placeKey = (document: ShotDocument, take: Take, layer: string, frame: number): string =>
   carriedOn(document, take, layer, frame, 'sent off')?.join(' ') ?? ''
 
-/** Paints one frame as it is delivered, at a size, with or without the paper. */
+/** Lays a picture of a clip where the clip lies; `base` leads from the paper to the brush. */
+export function layClip(
+  brush: Brush,
+  base: Matrix,
+  { matrix, widthPx, heightPx }: FilmClip,
+  picture: CanvasImageSource,
+): void {
+  brush.setTransform(...base)
+  brush.transform(...matrix)
+  brush.imageSmoothingQuality = 'high'
+  // Kept smaller than it is, it lies as large as it is.
+  brush.drawImage(picture, 0, 0, widthPx, heightPx)
+  brush.setTransform(1, 0, 0, 1, 0, 0)
+}
+
+/** Paints one frame as it is delivered, at a size, with or without the paper; `under` paints what lies under the drawings. */
 export function paintFrame(
   brush: Brush,
   document: ShotDocument,
@@ -64,6 +93,7 @@ export function paintFrame(
   frame: number,
   book: StrokeBook,
   size: { width: number; height: number; paper: boolean },
+  under?: (brush: Brush, base: Matrix) => void,
 ): void {
   brush.setTransform(1, 0, 0, 1, 0, 0)
   brush.clearRect(0, 0, size.width, size.height)
@@ -72,6 +102,7 @@ export function paintFrame(
     brush.fillRect(0, 0, size.width, size.height)
   }
   const base: Matrix = [size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0]
+  under?.(brush, base)
   const colours = coloursOf(document.swatches, false)
   for (const drawing of drawingsAt(document, take, frame)) {
     const maps = laidOn(document, take, drawing.layer, frame, () => book.boxOf(drawing), 'sent off')

@@ -2,6 +2,7 @@ import {
   addClip,
   changeClip,
   clipEnds,
+  clipsToSend,
   framesOfReading,
   LIMITS,
   removeClip,
@@ -91,14 +92,18 @@ export const useClips = defineStore('clips', () => {
     return moment === null ? null : pictureAt(openedOf(clip)?.times.value ?? [], moment)
   }
   /** What lies under the paper on a frame, lowest first. */
-  function under(frame: number) {
-    if (away.value) return []
-    return all.value.flatMap(clip => {
+  const under = (frame: number) => (away.value ? [] : picturesUnder(all.value, frame))
+  /** Pictures of some clips that are seen on a frame, as far as they are here; while it plays, the last that is. */
+  const picturesUnder = (some: readonly FilmClip[], frame: number, playing = false) =>
+    some.flatMap(clip => {
       const number = clip.shown ? numberUnder(clip, frame) : null
-      const bitmap = number === null ? null : (openedOf(clip)?.picture(number) ?? null)
-      return bitmap ? [{ bitmap, clip, number: number as number }] : []
+      const opened = openedOf(clip)
+      if (number === null || !opened) return []
+      const bitmap = opened.picture(number) ?? (playing ? opened.before(number) : null)
+      return bitmap ? [{ bitmap, clip, number }] : []
     })
-  }
+  /** one's own, that may be sent off under the drawings */
+  const toSend = computed(() => (shot.document ? clipsToSend(shot.document) : []))
   /** goes up whenever another picture has come */
   const come = computed(() => [...opened.value.values()].reduce((sum, clip) => sum + clip.come.value, 0))
 
@@ -111,6 +116,8 @@ export const useClips = defineStore('clips', () => {
     openedOf,
     numberUnder,
     under,
+    picturesUnder,
+    toSend,
     ...clipActs({ shot, desk, media, one }),
     ...clipReading({ shot, one, openedOf }),
   }

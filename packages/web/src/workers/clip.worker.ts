@@ -7,17 +7,15 @@ import {
   BufferTarget,
   CanvasSource,
   BlobSource,
-  BufferSource,
-  EncodedPacketSink,
   Input,
   Output,
   QUALITY_VERY_HIGH,
-  VideoSampleSink,
   WebMOutputFormat,
   type VideoSample,
 } from 'mediabunny'
 import { greyOf } from './grey.ts'
 import { hashOf } from '../local/hash.ts'
+import { MOST_PICTURES, openClip, type OpenClip } from './openClip.ts'
 import { Fault, formOf, packedAnew, type PackedForm } from './packing.ts'
 import type {
   ClipPacked,
@@ -31,13 +29,10 @@ import type {
 
 type Why = Exclude<ClipPacked, { ok: true }>['why']
 
-/** Pictures of a clip that are looked through, and how large they are then. */
-const MOST_PICTURES = 20_000
+/** How large pictures are that are looked through. */
 const GREY_WIDTH = 160
 /** No picture of a clip has more pixels. */
 const MOST_PIXELS = 4096 * 2304
-/** What comes out of order comes no more than so much late, seconds. */
-const OUT_OF_ORDER_S = 2
 
 async function pack(file: Blob): Promise<PackedClip> {
   const form = await formOf(file)
@@ -120,11 +115,6 @@ async function packSequence(pictures: readonly SequencePicture[]): Promise<Packe
   return seenOnce(new Uint8Array(target.buffer), 'webm', canvas.width, canvas.height, seconds)
 }
 
-interface OpenClip {
-  readonly input: Input
-  readonly sink: VideoSampleSink
-  readonly times: readonly number[]
-}
 let clip: OpenClip | null = null
 /** Pictures that follow one another are decoded in one go: each of them alone would begin at the last whole one again. */
 let ahead: { next: number; readonly samples: AsyncGenerator<VideoSample, void, unknown> } | null = null
@@ -140,19 +130,6 @@ async function sampleOf(number: number): Promise<VideoSample | null> {
   ahead.next++
   const { value } = await ahead.samples.next()
   return value ?? null
-}
-
-async function openClip(bytes: Uint8Array): Promise<OpenClip> {
-  const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS })
-  const track = await input.getPrimaryVideoTrack()
-  if (!track) throw new Fault<Why>('no-pictures')
-  const times: number[] = []
-  for await (const packet of new EncodedPacketSink(track).packets(undefined, undefined, { metadataOnly: true })) {
-    if (times.length >= MOST_PICTURES) throw new Fault<Why>('too-many-pictures')
-    if (packet.timestamp > -OUT_OF_ORDER_S) times.push(Math.max(0, packet.timestamp))
-  }
-  times.sort((a, b) => a - b)
-  return { input, sink: new VideoSampleSink(track), times: times.filter((time, i) => time !== times[i - 1]) }
 }
 
 /** Grey pictures of the opened clip from one number up to, but not with, another, as wide as is said. */

@@ -3,6 +3,7 @@ import type { ExportMessage, ExportOrder } from '../protocols/export.ts'
 import type { Film } from '../send/formats/format.ts'
 import { FORMAT_NAMES, FORMATS } from '../send/formats/table.ts'
 import { paintFrame, picturesOf } from '../send/pictures.ts'
+import { sentClips } from './sentClips.ts'
 
 const tell = (message: ExportMessage) => postMessage(message)
 
@@ -11,6 +12,7 @@ async function filmOf(order: ExportOrder): Promise<Film> {
   const { document, take, range, width, height, paper, turns } = order
   const book = strokeBook({ bytes: id => order.samples.get(id) })
   await book.ready(Object.values(document.drawings))
+  const under = order.clips.length > 0 ? await sentClips(order.clips, document.format.fps) : null
   const brush = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })
   if (!brush) throw new Error('this browser gives no canvas to draw on')
   return {
@@ -21,9 +23,9 @@ async function filmOf(order: ExportOrder): Promise<Film> {
     paper: document.format.paper,
     turns,
     sound: order.sound,
-    pictures: picturesOf(document, take, range),
-    paint({ frame }) {
-      paintFrame(brush, document, take, frame, book, order)
+    pictures: picturesOf(document, take, range, under?.keyAt),
+    async paint({ frame }) {
+      paintFrame(brush, document, take, frame, book, order, await under?.at(frame))
       return brush
     },
     tell: share => tell({ kind: 'progress', share }),

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { readClip } from '../../clip/index.ts'
 import { FIRST } from '../model/fresh.ts'
-import type { FilmClip } from '../model/model.ts'
+import type { FilmClip, ShotDocument } from '../model/model.ts'
 import { columnOf, currentTake } from '../model/selectors.ts'
 import { get } from '../model/table.ts'
 import { mediaUsed, refuse, type Operation } from '../operations/index.ts'
@@ -11,6 +11,7 @@ import { sampleDocument } from '../tests/sample.ts'
 import {
   addClip,
   changeClip,
+  clipsToSend,
   framesOfReading,
   noteAt,
   noteOnClip,
@@ -43,6 +44,22 @@ describe('a clip under the paper', () => {
     expect(after({ inS: 5 })).toMatchObject({ inS: 1.99, outS: 2 })
     expect(after({ rate: 100, wash: 3 })).toMatchObject({ rate: 8, wash: 1 })
     expect(after({ source: 'the heron at the lock', shown: false })).toMatchObject({ shown: false })
+  })
+
+  test('what is one’s own has no other source, and only that may be sent off, where it is seen', () => {
+    const change = (from: FilmClip, to: Parameters<typeof changeClip>[1]) =>
+      done({ ...laid, clips: { c: from } }, changeClip(from, to))
+    const sent = (document: Pick<ShotDocument, 'clips'>) => clipsToSend(document).map(one => one.id)
+    expect(sent(laid)).toEqual([])
+    const mine = change(clip, { mine: true })
+    expect(sent(mine)).toEqual(['c'])
+    const theirs = change(get(mine.clips, 'c'), { source: 'the heron at the lock' })
+    expect(get(theirs.clips, 'c')).toMatchObject({ mine: false, source: 'the heron at the lock' })
+    expect(sent(theirs)).toEqual([])
+    expect(get(change(get(theirs.clips, 'c'), { mine: true }).clips, 'c')).toMatchObject({ mine: true, source: '' })
+    expect(sent(change(get(mine.clips, 'c'), { shown: false }))).toEqual([])
+    // However both came to be there: what has a source stays.
+    expect(sent({ clips: { c: { ...clip, mine: true, source: 'a book' } } })).toEqual([])
   })
 
   test('pictures of it are noted, one note each, in the order of moments; an empty one takes the note off', () => {

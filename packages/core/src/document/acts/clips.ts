@@ -24,21 +24,36 @@ export function addClip(document: ShotDocument, clip: NewClip, from: number): Op
   const scale = Math.max(1, Math.min(width / widthPx, height / heightPx))
   const was = { widthPx: widthPx * scale, heightPx: heightPx * scale }
   const matrix = fittedOn({ widthPx, heightPx, was }, document.format)
-  const laid = { from, inS: 0, outS: seconds, rate: 1, matrix, shown: true, wash: USUAL_WASH, source: '', notes: [] }
+  const laid = {
+    from,
+    inS: 0,
+    outS: seconds,
+    rate: 1,
+    matrix,
+    shown: true,
+    wash: USUAL_WASH,
+    mine: false,
+    source: '',
+    notes: [],
+  }
   return [{ kind: 'clip.add', clip: { ...clip, ...laid } }]
 }
 
 /** What of a clip can be changed. */
 export type ClipChange = Partial<Omit<FilmClip, 'id' | 'media' | 'seconds' | 'widthPx' | 'heightPx'>>
 
-/** Another place, stretch, rate or look for a clip, kept within what there is of it. Nothing where it changes nothing. */
+/**
+ * Another place, stretch, rate or look for a clip, kept within what there is of it; what is one's own has no other source, and the other way round. Nothing where it changes
+ * nothing.
+ */
 export function changeClip(clip: FilmClip, change: ClipChange): Operation[] {
   const wished = { ...clip, ...change }
   const inS = Math.max(0, Math.min(clip.seconds - 0.01, wished.inS))
   const outS = Math.max(inS + 0.01, Math.min(clip.seconds, wished.outS))
   const rate = Math.max(1 / LIMITS.clipRate, Math.min(LIMITS.clipRate, wished.rate))
   const wash = Math.max(0, Math.min(1, wished.wash))
-  const next = { ...wished, inS, outS, rate, wash }
+  const source = change.mine ? '' : wished.source
+  const next = { ...wished, inS, outS, rate, wash, source, mine: wished.mine && source === '' }
   const patch = changedIn(clip, next)
   return patch ? [{ kind: 'clip.set', id: clip.id, patch }] : []
 }
@@ -147,3 +162,7 @@ export function untraced(document: ShotDocument, take: Take, layer: string, clip
     return drawing && Object.keys(drawing.elements).length === 0 ? [drawing.number] : []
   })
 }
+
+/** Clips that may be sent off under the drawings: seen, and said to be one's own. */
+export const clipsToSend = ({ clips }: Pick<ShotDocument, 'clips'>): FilmClip[] =>
+  Object.values(clips).filter(clip => clip.shown && clip.mine && clip.source === '')

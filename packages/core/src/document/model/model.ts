@@ -236,7 +236,8 @@ export interface Sound extends LaidSound {
 
 /**
  * A filmed or admired movement that lies under the paper, in the time of every take, to be drawn over and studied: which stretch of which stored one
- * lies from which frame on (`from` from 0, `inS` and `outS` seconds of it, `rate` seconds of it a second). It is never sent off.
+ * lies from which frame on (`from` from 0, `inS` and `outS` seconds of it, `rate` seconds of it a second). It is sent
+ * off only where it is one's own and wished.
  */
 export interface FilmClip extends ClipLaid {
   readonly id: string
@@ -251,7 +252,9 @@ export interface FilmClip extends ClipLaid {
   readonly shown: boolean
   /** how much paper lies over it, 0–1 */
   readonly wash: number
-  /** whose work it is, where it is somebody else's and here for practice only; empty where it is one's own */
+  /** said to be one's own, so that it may be sent off under the drawings; never beside a source */
+  readonly mine: boolean
+  /** whose work it is, where it is somebody else's and here for practice only */
   readonly source: string
   /** what was noted of its pictures, in the order of moments */
   readonly notes: readonly ClipNote[]

@@ -20,7 +20,8 @@ export const clips = family('clip', {
   facts: PLAIN,
   media: ({ media }) => [media],
   refuse(_document, clip) {
-    const { name, media, widthPx, heightPx, seconds, from, inS, outS, rate, matrix, shown, wash, source, notes } = clip
+    const { name, media, widthPx, heightPx, seconds, from, inS, outS, rate, matrix, shown, wash, mine, source, notes } =
+      clip
     if (name === '') return refusal('bad-value', 'name of a clip')
     if (!isMediaId(media)) return refusal('bad-value', 'film of a clip')
     if (!isSide(widthPx) || !isSide(heightPx)) return refusal('bad-value', 'size of a clip')
@@ -30,7 +31,7 @@ export const clips = family('clip', {
     if (!(rate >= 1 / LIMITS.clipRate && rate <= LIMITS.clipRate)) return refusal('bad-value', 'rate of a clip')
     if (!matrix.every(value => Math.abs(value) <= FARTHEST_PX)) return refusal('bad-value', 'place of a clip')
     if (!(wash >= 0 && wash <= 1)) return refusal('bad-value', 'wash over a clip')
-    if (typeof shown !== 'boolean') return refusal('bad-value', 'clip')
+    if (typeof shown !== 'boolean' || typeof mine !== 'boolean') return refusal('bad-value', 'clip')
     if (notes.length > LIMITS.clipNotes) return refusal('too-many', 'notes of a clip')
     if (!areNotes(notes, seconds)) return refusal('bad-value', 'notes of a clip')
     return source.length > LIMITS.sourceLength ? refusal('bad-value', 'source of a clip') : null

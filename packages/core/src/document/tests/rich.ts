@@ -45,6 +45,7 @@ export const aClip = (id: string): FilmClip => ({
   matrix: [2, 0, 0, 2, 0, 0],
   shown: true,
   wash: 0.5,
+  mine: false,
   source: '',
   notes: [{ id: 'heel', s: 1, text: 'the heel turns here' }],
 })

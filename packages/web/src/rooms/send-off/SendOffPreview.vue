@@ -2,14 +2,23 @@
 import type { LoopRange } from '@unhurried/core/time'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { makePlayback } from '../../paint/playback.ts'
-import { paintFrame } from '../../send/pictures.ts'
+import { layClip, paintFrame } from '../../send/pictures.ts'
+import { useClips } from '../../stores/clips.ts'
 import { useShot } from '../../stores/shot.ts'
 import { useSound } from '../../stores/sound.ts'
 
 /** `audible`: one's own sounds go out with it, and can be heard here; nothing is heard before somebody asks for it */
-const props = defineProps<{ range: LoopRange; paper: boolean; width: number; height: number; audible: boolean }>()
+const props = defineProps<{
+  range: LoopRange
+  paper: boolean
+  width: number
+  height: number
+  audible: boolean
+  withClips: boolean
+}>()
 const shot = useShot()
 const sound = useSound()
+const clips = useClips()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const still = matchMedia('(prefers-reduced-motion: reduce)').matches
 let frame = props.range.from
@@ -17,7 +26,11 @@ let frame = props.range.from
 function show(next: number): void {
   frame = next
   const brush = canvas.value?.getContext('2d')
-  if (brush && shot.document && shot.take) paintFrame(brush, shot.document, shot.take, next, shot.book, props)
+  if (!brush || !shot.document || !shot.take) return
+  const under = props.withClips ? clips.picturesUnder(clips.toSend, next, playback.playing.value) : []
+  paintFrame(brush, shot.document, shot.take, next, shot.book, props, (to, base) => {
+    for (const { clip, bitmap } of under) layClip(to, base, clip, bitmap)
+  })
 }
 
 const playback = makePlayback({ show })
@@ -46,6 +59,11 @@ function listen(): void {
   void start()
 }
 
+// A picture of a clip comes when it is wanted.
+watch(
+  () => clips.come,
+  () => props.withClips && !playback.playing.value && show(frame),
+)
 onMounted(() => (still ? show(props.range.from) : void start()))
 onBeforeUnmount(stop)
 watch(

@@ -1,21 +1,27 @@
 <script setup lang="ts">
-import { studyOf } from '@unhurried/core/document'
+import { studyOf, type FilmClip } from '@unhurried/core/document'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import SendOffClips from './SendOffClips.vue'
 import SendOffFacts from './SendOffFacts.vue'
 import SendOffPreview from './SendOffPreview.vue'
 import SendOffSound from './SendOffSound.vue'
+import type { SentClip } from '../../protocols/export.ts'
 import { FORMAT_NAMES, FORMATS, type FormatName } from '../../send/formats/table.ts'
-import { picturesOf } from '../../send/pictures.ts'
+import { picturesOf, underKey } from '../../send/pictures.ts'
 import { startExport, type Running } from '../../send/run.ts'
 import { useShot } from '../../stores/shot.ts'
 import { studyInName } from '../../words/study.ts'
+import { useClips } from '../../stores/clips.ts'
+import { useMedia } from '../../stores/media.ts'
 import { useSound } from '../../stores/sound.ts'
 
 const MOST_TURNS = 100
 
 const shot = useShot()
 const sound = useSound()
+const clips = useClips()
+const media = useMedia()
 const form = reactive({
   format: 'gif' as FormatName,
   stretch: 'whole' as 'loop' | 'whole' | 'some',
@@ -24,6 +30,7 @@ const form = reactive({
   width: 640,
   paper: true,
   sound: true,
+  clips: false,
   turns: 1,
   forEver: true,
 })
@@ -51,7 +58,12 @@ const range = computed(() => {
   const from = Math.max(0, Math.min(form.from - 1, length.value - 1))
   return { from, to: Math.max(from + 1, Math.min(form.to, length.value)) }
 })
-const pictures = computed(() => (shot.document && shot.take ? picturesOf(shot.document, shot.take, range.value) : []))
+const under = computed(() => (form.clips ? clips.toSend : []))
+/** What lies under the drawings, as a text that tells frames from one another. */
+const beneath = (frame: number) => underKey(under.value.map(clip => clips.numberUnder(clip, frame)))
+const pictures = computed(() =>
+  shot.document && shot.take ? picturesOf(shot.document, shot.take, range.value, beneath) : [],
+)
 const figures = computed(() =>
   wanted.value.figures({ pictures: pictures.value, fps: format.value.fps, turns: turns.value }),
 )
@@ -78,6 +90,8 @@ async function send(): Promise<void> {
   progress.value = 0
   const { extension, type, sound: goes } = wanted.value
   const mix = form.sound && goes !== 'none' ? await sound.mixOfOwn(range.value) : null
+  const sent = await withBytes(under.value)
+  if (!sent) return
   const job = startExport(
     {
       document,
@@ -88,6 +102,7 @@ async function send(): Promise<void> {
       paper: paper.value,
       turns: turns.value,
       sound: mix,
+      clips: sent,
       bytesOf: shot.strokeBytes,
     },
     share => (progress.value = share),
@@ -112,6 +127,19 @@ async function send(): Promise<void> {
     running.value = null
   }
 }
+/** The films of clips that go out; null, with a word on it, where one of them is not to be had. */
+async function withBytes(wanted: readonly FilmClip[]): Promise<SentClip[] | null> {
+  const sent: SentClip[] = []
+  for (const clip of wanted) {
+    const bytes = await media.bytesOf(shot.film, clip.media, clip.name).catch(() => null)
+    if (!bytes) {
+      problem.value = `“${clip.name}” is not here yet, and would be missing.`
+      return null
+    }
+    sent.push({ clip, bytes })
+  }
+  return sent
+}
 const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`)
 
 onBeforeUnmount(() => {
@@ -129,6 +157,7 @@ onBeforeUnmount(() => {
         :width="size.width"
         :height="size.height"
         :audible="form.sound && wanted.sound !== 'none'"
+        :with-clips="form.clips"
       />
     </main>
     <aside class="side" aria-label="What to send">
@@ -249,6 +278,7 @@ onBeforeUnmount(() => {
         />
       </section>
       <SendOffSound v-model="form.sound" :format="wanted" :range="range" :disabled="!!running" />
+      <SendOffClips v-model="form.clips" :range="range" :disabled="!!running" />
       <SendOffFacts :range="range" :pictures="pictures" :figures="figures" />
       <div class="go">
         <template v-if="running">

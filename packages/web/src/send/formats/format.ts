@@ -16,7 +16,7 @@ export interface Film {
   readonly sound: Mix | null
   readonly pictures: readonly Picture[]
   /** Paints a picture on the one brush of the film and gives it. */
-  paint(picture: Picture): OffscreenCanvasRenderingContext2D
+  paint(picture: Picture): Promise<OffscreenCanvasRenderingContext2D>
   /** How much is done, 0–1. */
   tell(share: number): void
 }

@@ -13,7 +13,7 @@ export const videoEncoder =
     const output = new Output({ format: format(), target })
     const first = film.pictures[0]
     if (!first) throw new Error('there are no frames')
-    const source = new CanvasSource(film.paint(first).canvas, {
+    const source = new CanvasSource((await film.paint(first)).canvas, {
       codec,
       quality: QUALITY_VERY_HIGH,
       keyFrameInterval: KEY_EVERY_S,
@@ -27,7 +27,7 @@ export const videoEncoder =
     let frame = 0
     for (let turn = 0; turn < turns; turn++) {
       for (const picture of film.pictures) {
-        film.paint(picture)
+        await film.paint(picture)
         for (let i = 0; i < picture.frames; i++, frame++) await source.add(frame / film.fps, 1 / film.fps)
         await hear(frame / film.fps)
         film.tell(frame / count)

@@ -12,7 +12,7 @@ import { useShot } from '../../../stores/shot.ts'
 import { isMedia, useSoundActs } from '../../../stores/soundActs.ts'
 import { useLaying } from './layPictures.ts'
 import { outInWords } from '../../../words/bringing.ts'
-import { oneLine } from '../../../words/oneLine.ts'
+import { nameOfSequence, oneLine } from '../../../words/oneLine.ts'
 
 const ACCEPTED = 'image/*,.svg,.zip,application/zip,audio/*,video/*,.wav,.mp3,.ogg,.flac,.m4a'
 /** Only the newest of what is being brought in is wanted. */
@@ -141,7 +141,13 @@ function useOtherWays() {
                 seconds: shownMs === null ? 1 / fps : Math.max(1, shownMs) / 1000,
               }))
               void clips
-                .bringPictures(pictures[0]?.name ?? 'pictures', shown)
+                .bringPictures(
+                  nameOfSequence(
+                    pictures.map(({ name }) => name),
+                    'pictures',
+                  ),
+                  shown,
+                )
                 .then(() => asking.tell('under the paper from here on; the drawer “clip” has the rest'))
             },
           },

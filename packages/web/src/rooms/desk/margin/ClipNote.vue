@@ -103,13 +103,17 @@ const left = computed(() => clips.untraced)
       <span>seen under the paper</span>
       <input type="checkbox" :checked="clip.shown" :disabled="isShut" @change="change({ shown: !clip.shown })" />
     </label>
-    <label class="source" title="Somebody else’s work is here for practice only. A clip is never sent off.">
+    <label class="tick" title="Only what is your own can be sent off under the drawings">
+      <span>mine: may be sent off</span>
+      <input type="checkbox" :checked="clip.mine" :disabled="isShut" @change="change({ mine: !clip.mine })" />
+    </label>
+    <label v-if="!clip.mine" class="source" title="Somebody else’s work is here for practice only">
       <span>whose</span>
       <SourceField
         :source="clip.source"
         :disabled="isShut"
-        placeholder="mine, or whose it is"
-        label="Whose work the clip is; empty for one’s own"
+        placeholder="whose it is"
+        label="Whose work the clip is"
         @said="source => change({ source })"
       />
     </label>

@@ -8,11 +8,12 @@ const PAINTED = 0.5
 /** A moving PNG in full colour, its delays exact. */
 export const encode: Encode = async film => {
   const { width, height, pictures } = film
-  const painted = pictures.map((picture, i) => {
-    const { data } = film.paint(picture).getImageData(0, 0, width, height)
-    film.tell((PAINTED * (i + 1)) / pictures.length)
-    return data.buffer.slice(0)
-  })
+  const painted: ArrayBuffer[] = []
+  for (const picture of pictures) {
+    const { data } = (await film.paint(picture)).getImageData(0, 0, width, height)
+    painted.push(data.buffer.slice(0) as ArrayBuffer)
+    film.tell((PAINTED * painted.length) / pictures.length)
+  }
   const FULL_COLOUR = 0
   const packed = UPNG.encode(
     painted,

@@ -13,10 +13,10 @@ export const encode: Encode = async film => {
     film.fps,
   )
   const encoder = GIFEncoder()
-  frames.forEach(({ picture, delayCs }, i) => {
+  for (const [i, { picture, delayCs }] of frames.entries()) {
     const shown = film.pictures[picture]
-    if (!shown) return
-    const { data } = film.paint(shown).getImageData(0, 0, width, height)
+    if (!shown) continue
+    const { data } = (await film.paint(shown)).getImageData(0, 0, width, height)
     const format = seeThrough ? 'rgba4444' : 'rgb565'
     const palette = quantize(data, 256, { format, oneBitAlpha: seeThrough ? OPAQUE : false })
     const index = applyPalette(data, palette, format)
@@ -32,7 +32,7 @@ export const encode: Encode = async film => {
       dispose: seeThrough ? 2 : 1,
     })
     film.tell((i + 1) / frames.length)
-  })
+  }
   encoder.finish()
   return Uint8Array.from(encoder.bytes())
 }

@@ -8,7 +8,7 @@ export const encode: Encode = async film => {
   const count = framesOf(film.pictures)
   let number = 0
   for (const picture of film.pictures) {
-    const blob = await film.paint(picture).canvas.convertToBlob({ type: 'image/png' })
+    const blob = await (await film.paint(picture)).canvas.convertToBlob({ type: 'image/png' })
     const bytes = new Uint8Array(await blob.arrayBuffer())
     for (let i = 0; i < picture.frames; i++) files[`${String(++number).padStart(4, '0')}.png`] = bytes
     film.tell(number / count)

@@ -70,7 +70,7 @@ export const encodeClear: Encode = async film => {
   let frame = 0
   for (let turn = 0; turn < turns; turn++) {
     for (const picture of film.pictures) {
-      const { colours, opaque } = parted(film.paint(picture).getImageData(0, 0, width, height).data, film)
+      const { colours, opaque } = parted((await film.paint(picture)).getImageData(0, 0, width, height).data, film)
       for (let i = 0; i < picture.frames; i++, frame++) {
         const at = { codedWidth: width, codedHeight: height, timestamp: Math.round((frame / fps) * MICROSECONDS) }
         // Both stand on their own at the same frames: one is no use without the other.
