@@ -1,1 +1,2 @@
 export * from './shift.ts'
+export * from './plain.ts'

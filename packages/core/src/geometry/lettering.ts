@@ -21,24 +21,35 @@ export type GlyphStep =
 const PIECE_PX = 2
 const MOST_PIECES = 48
 
-/** The closed outlines of letters, curves cut into short straight pieces. Outlines without an area are left out. */
-export function contoursOf(steps: readonly GlyphStep[]): Contour[] {
-  const contours: Point[][] = []
+/** A path as it is drawn in one go; `closed` where it was said to end where it began. Its last point is not its first again. */
+export interface DrawnPath {
+  readonly points: readonly Point[]
+  readonly closed: boolean
+}
+
+/** The paths of steps, curves cut into short straight pieces. */
+export function pathsOf(steps: readonly GlyphStep[]): DrawnPath[] {
+  const paths: DrawnPath[] = []
   let open: Point[] = []
-  const close = () => {
+  let began: Point | null = null
+  const end = (closed: boolean) => {
     const [first, last] = [open[0], open[open.length - 1]]
-    if (first && last && open.length > 1 && distance(first, last) < 1e-6) open.pop()
-    if (open.length > 2) contours.push(open)
+    const meets = first !== undefined && last !== undefined && open.length > 1 && distance(first, last) < 1e-6
+    if (meets) open.pop()
+    if (open.length > 1 || (open.length === 1 && closed)) paths.push({ points: open, closed: closed || meets })
     open = []
   }
   for (const step of steps) {
+    // What goes on behind a closed path begins where that began.
+    if (step.type !== 'M' && step.type !== 'Z' && open.length === 0 && began) open = [began]
     switch (step.type) {
       case 'Z':
-        close()
+        end(true)
         break
       case 'M':
-        close()
-        open = [{ x: step.x, y: step.y }]
+        end(false)
+        began = { x: step.x, y: step.y }
+        open = [began]
         break
       case 'L':
         open.push({ x: step.x, y: step.y })
@@ -47,9 +58,13 @@ export function contoursOf(steps: readonly GlyphStep[]): Contour[] {
         pushCurve(open, controlsOf(step))
     }
   }
-  close()
-  return contours
+  end(false)
+  return paths
 }
+
+/** The closed outlines of letters, curves cut into short straight pieces. Outlines without an area are left out. */
+export const contoursOf = (steps: readonly GlyphStep[]): Contour[] =>
+  pathsOf(steps).flatMap(({ points }) => (points.length > 2 ? [points] : []))
 
 /** The control points of a curve behind its start; a quadratic one has one, a cubic one two, and both their end. */
 function controlsOf(step: Extract<GlyphStep, { type: 'Q' | 'C' }>): Point[] {

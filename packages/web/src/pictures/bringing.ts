@@ -2,6 +2,7 @@ import { inCountedOrder, incomingKind, INCOMING_LIMITS, type PictureSize } from 
 import { transfer, wrap, type Remote } from 'comlink'
 import type { BringProtocol, Brought, BroughtAll } from '../protocols/bring.ts'
 import type { NotIn } from '../words/bringing.ts'
+import { harmless, isTooMuch, parsedText } from './harmless.ts'
 
 /** A file that takes longer than this to be read is let go. */
 const DEADLINE_MS = 30_000
@@ -61,31 +62,29 @@ async function readOne(remote: Remote<BringProtocol>, file: File, paper: Picture
   const head = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer())
   if (incomingKind(head) !== 'svg') return remote.bring(file, file.name, paper)
   if (file.size > INCOMING_LIMITS.svgBytes) return { pictures: [], out: [{ name: file.name, why: 'too-many-bytes' }] }
-  const bitmap = await paintedSvg(file, paper).catch(() => null)
-  if (!bitmap) return { pictures: [], out: [{ name: file.name, why: 'broken' }] }
-  return remote.keep(transfer(bitmap, [bitmap]), file.name, paper)
+  const text = await file.text()
+  const why = whyNotShown(text)
+  const bitmap = why === null ? await paintedSvg(text, paper).catch(() => null) : null
+  if (!bitmap) return { pictures: [], out: [{ name: file.name, why: why ?? 'broken' }] }
+  const { pictures, out } = await remote.keep(transfer(bitmap, [bitmap]), file.name, paper)
+  return { pictures: pictures.map(picture => ({ ...picture, text })), out }
 }
 
-/** What in a drawn text runs, holds pages, or leads elsewhere. As an image nothing of it would do anything; so nothing of it is seen either. */
-const STRAYS = [
-  /<script\b[\s\S]*?(?:<\/script\s*>|\/>)/gi,
-  /<foreignObject\b[\s\S]*?<\/foreignObject\s*>/gi,
-  /\son\w+\s*=\s*(["'])[\s\S]*?\1/gi,
-  /\s(?:xlink:)?href\s*=\s*(["'])(?!#|data:image\/)[\s\S]*?\1/gi,
-]
-
-/** A drawn text without what runs in it, and without links to elsewhere. Throws where it would be blown up by what it names. */
-function harmless(text: string): string {
-  if (/<!ENTITY/i.test(text)) throw new Error('entities')
-  return STRAYS.reduce((left, stray) => left.replace(stray, ''), text)
+/** Why a drawn text is not even shown; null where it is. */
+function whyNotShown(text: string): 'broken' | 'too-much-drawn' | null {
+  try {
+    return isTooMuch(parsedText(text)) ? 'too-much-drawn' : null
+  } catch {
+    return 'broken'
+  }
 }
 
 /**
  * A drawn text painted as a picture, as large as it says or as the paper: shown as an image nothing in it runs, and nothing is fetched from
  * elsewhere. Rejects what cannot be read.
  */
-async function paintedSvg(file: File, paper: PictureSize): Promise<ImageBitmap> {
-  const url = URL.createObjectURL(new Blob([harmless(await file.text())], { type: 'image/svg+xml' }))
+async function paintedSvg(text: string, paper: PictureSize): Promise<ImageBitmap> {
+  const url = URL.createObjectURL(new Blob([harmless(text)], { type: 'image/svg+xml' }))
   try {
     const image = new Image()
     image.src = url

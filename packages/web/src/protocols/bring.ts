@@ -10,6 +10,8 @@ export interface Brought extends PictureSize {
   readonly was: PictureSize
   /** for how long it is shown where it comes from, in thousandths of a second; null where that is not said */
   readonly shownMs: number | null
+  /** the drawn text (SVG) it was painted from, where it was one */
+  readonly text?: string
 }
 
 /** What came of bringing something in: its pictures in order, and what of it had to stay outside. */

@@ -9,6 +9,7 @@ export type NotBrought =
   | 'too-many-bytes'
   | 'too-many-pixels'
   | 'too-many-pictures'
+  | 'too-much-drawn'
   | 'too-long'
   | 'nothing-in-it'
   | 'no-reader'
@@ -30,6 +31,7 @@ const WHY: Readonly<Record<NotBrought, string>> = {
   'too-many-bytes': `is too much at once: ${megabytes(INCOMING_LIMITS.bytes)} a file`,
   'too-many-pixels': `is too large: ${INCOMING_LIMITS.pixels / 1e6} million pixels a picture`,
   'too-many-pictures': `is too many pictures: ${INCOMING_LIMITS.pictures} at once`,
+  'too-much-drawn': 'draws more things over and over than can be shown',
   'too-long': 'takes too long to be read',
   'nothing-in-it': 'has nothing in it',
   'no-sound': 'holds no sound that can be heard here (WAV, MP3, OGG, FLAC, M4A, or the sound of a clip)',

@@ -50,6 +50,16 @@ export const broughtShape = (id: string, samples: string, swatch: string, z: num
   label: null,
 })
 
+/** A line as it comes: all of some stored samples, as wide everywhere (px). */
+export const broughtLine = (id: string, samples: string, swatch: string, z: number, widthPx: number): Stroke => ({
+  ...broughtShape(id, samples, swatch, z),
+  kind: 'line',
+  width: Math.max(LEAST_LINE_PX, Math.min(LIMITS.lineWidthPx, widthPx)),
+  nib: { look: 'ink', ends: 'round', thinning: 0 },
+})
+/** A finer line would not be seen. */
+const LEAST_LINE_PX = 0.25
+
 /**
  * Frames for times of one picture after the other (thousandths of a second): each ends on the frame nearest to its end, so that the
  * whole is as long as it was; one frame at least, as many as an exposure may have at most.

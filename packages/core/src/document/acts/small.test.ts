@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals'
-import type { Drawing, ShotDocument } from '../model/model.ts'
+import { LIMITS, type Drawing, type ShotDocument } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
 import { layersInOrder } from '../model/selectors.ts'
 import { richDocument } from '../tests/rich.ts'
@@ -7,7 +7,8 @@ import { addBeats, pinKey, removeBeat, renameBeat } from './beats.ts'
 import { addLayer, addPaint, moveLayer } from './layers.ts'
 import { addMark, plantMark, removeMark } from './marks.ts'
 import { addNote, changeNote } from './notes.ts'
-import { addSwatch } from './swatches.ts'
+import { broughtLine } from './bringIn.ts'
+import { addSwatch, swatchesFor } from './swatches.ts'
 
 const rich = richDocument()
 const done = (ops: readonly Operation[], on = rich): ShotDocument => {
@@ -81,5 +82,33 @@ describe('small acts', () => {
   test('a new colour lies at the end of the strip', () => {
     const orders = Object.values(rich.swatches).map(swatch => swatch.order)
     expect(done(addSwatch(rich, 'fresh', '#112233')).swatches['fresh']?.order).toBeGreaterThan(Math.max(...orders))
+  })
+
+  test('colours find their place on the strip, or get one; what is more than may come takes the nearest', () => {
+    let n = 0
+    const known = Object.values(rich.swatches)[0] as ShotDocument['swatches'][string]
+    const wished = ['#100000', known.colour, '#100000', '#00f000', '#120000', '#00e800']
+    const { ops, swatchOf } = swatchesFor(rich, wished, 2, () => `fresh${++n}`)
+    const after = done(ops)
+    expect(ops.map(op => op.kind)).toEqual(['swatch.add', 'swatch.add'])
+    expect(Object.fromEntries(swatchOf)).toEqual({
+      [known.colour]: known.id,
+      '#100000': 'fresh1',
+      '#00f000': 'fresh2',
+      '#120000': 'fresh1',
+      '#00e800': 'fresh2',
+    })
+    const orders = Object.values(rich.swatches).map(swatch => swatch.order)
+    expect(after.swatches['fresh1']?.order).toBeGreaterThan(Math.max(...orders))
+    expect(after.swatches['fresh2']?.order).toBeGreaterThan(after.swatches['fresh1']?.order as number)
+    expect(new Set(Object.values(after.swatches).map(swatch => swatch.name)).size).toBe(
+      known ? Object.keys(after.swatches).length : 0,
+    )
+  })
+
+  test('a line that comes in is as wide everywhere, within what a line may be', () => {
+    const wide = (px: number) => broughtLine('l', 's', 'graphite', 3, px)
+    expect(wide(4)).toMatchObject({ kind: 'line', width: 4, z: 3, nib: { thinning: 0, ends: 'round' } })
+    expect([wide(0).width, wide(1e9).width]).toEqual([0.25, LIMITS.lineWidthPx])
   })
 })

@@ -1,5 +1,6 @@
+import { coloursApart } from '../../colour/plain.ts'
 import { shifted, type ColourShift } from '../../colour/shift.ts'
-import type { ShotDocument, Swatch } from '../model/model.ts'
+import { LIMITS, type ShotDocument, type Swatch } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { swatchOf } from '../elements/table.ts'
 import { swatchesInOrder } from '../model/selectors.ts'
@@ -9,6 +10,37 @@ export function addSwatch(document: ShotDocument, id: string, colour: string, na
   const all = Object.values(document.swatches)
   const order = Math.max(-1, ...all.map(swatch => swatch.order), all.length - 1) + 1
   return [{ kind: 'swatch.add', swatch: { id, name: name ?? `colour ${all.length + 1}`, colour, order } }]
+}
+
+/**
+ * A place on the palette for each of some colours (#rrggbb): the one there is, or a new one, `most` of those; what is more takes the nearest of all. The operations, and which swatch stands for each.
+ */
+export function swatchesFor(
+  document: ShotDocument,
+  colours: readonly string[],
+  most: number,
+  newId: () => string,
+): { readonly ops: Operation[]; readonly swatchOf: ReadonlyMap<string, string> } {
+  const all: Pick<Swatch, 'id' | 'colour'>[] = Object.values(document.swatches)
+  const ops: Operation[] = []
+  const found = new Map<string, string>()
+  const room = Math.min(most, LIMITS.swatches - all.length)
+  let order = Math.max(-1, ...Object.values(document.swatches).map(swatch => swatch.order), all.length - 1)
+  for (const colour of new Set(colours)) {
+    const there = all.find(swatch => swatch.colour === colour)
+    if (there || ops.length >= room) {
+      const nearest =
+        there ??
+        all.reduce((best, one) => (coloursApart(one.colour, colour) < coloursApart(best.colour, colour) ? one : best))
+      found.set(colour, nearest.id)
+      continue
+    }
+    const id = newId()
+    ops.push({ kind: 'swatch.add', swatch: { id, name: `colour ${all.length + 1}`, colour, order: ++order } })
+    all.push({ id, colour })
+    found.set(colour, id)
+  }
+  return { ops, swatchOf: found }
 }
 
 /** Names a colour, or mixes it anew. */

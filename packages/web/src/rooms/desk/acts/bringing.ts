@@ -10,6 +10,7 @@ import { useDesk } from '../../../stores/desk.ts'
 import { usePhotographs } from '../../../stores/photographs.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { isMedia, useSoundActs } from '../../../stores/soundActs.ts'
+import { useDrawn } from './bringDrawn.ts'
 import { useLaying } from './layPictures.ts'
 import { outInWords } from '../../../words/bringing.ts'
 import { nameOfSequence, oneLine } from '../../../words/oneLine.ts'
@@ -27,6 +28,7 @@ export function useBringing() {
   const sounds = useSoundActs()
   const clips = useClips()
   const { asClip, asPhotographs } = useOtherWays()
+  const { asDrawn } = useDrawn()
   // What is still being read when the desk, or the shot, is left is not wanted any more.
   onScopeDispose(() => round++, true)
 
@@ -113,7 +115,13 @@ export function useBringing() {
     asking.ask({
       label,
       why: sizeInWords(pictures),
-      choices: [...laying.choices({ all, samples, label }), ...asClip(pictures, fps), asPhotographs(files)],
+      choices: [
+        ...laying.choices({ all, samples, label }),
+        ...asDrawn(pictures),
+        ...asClip(pictures, fps),
+        // Nobody photographs a drawn text.
+        ...(first.text === undefined ? [asPhotographs(files)] : []),
+      ],
     })
   }
 
