@@ -1,4 +1,17 @@
-import { enter, expect, newShot, openDesk, pen, ring, safe, stored, strokesIn, test, watchConsole } from './world.ts'
+import {
+  drawer,
+  enter,
+  expect,
+  newShot,
+  openDesk,
+  pen,
+  ring,
+  safe,
+  stored,
+  strokesIn,
+  test,
+  watchConsole,
+} from './world.ts'
 
 test('with no server at all the desk opens, reloads, and is drawn on; what was drawn goes over when there is one again', async ({
   browser,
@@ -21,10 +34,23 @@ test('with no server at all the desk opens, reloads, and is drawn on; what was d
   await page.waitForTimeout(3500)
   await pen(page, ring(0.6, 0.4, 0.1))
   await safe(page)
+  // A model sheet of the film, of this very drawing.
+  const beside = await drawer(page, 'Beside the paper')
+  await beside.getByLabel('Name of a new model sheet').fill('Heron')
+  await beside.getByRole('button', { name: 'new sheet' }).click()
+  await beside.getByRole('button', { name: 'this drawing as its front' }).click()
+  await expect(beside.getByRole('button', { name: 'Heron beside the paper' })).toBeVisible()
+  await safe(page)
+  await page.waitForTimeout(1500)
   await world.kill()
 
   await page.reload()
   await expect(page.getByText('this is the shot as it was last seen on this machine')).toBeVisible()
+  // It is looked at without the server; what is changed of it is refused in words, and nothing is lost.
+  const asSeen = await drawer(page, 'Beside the paper')
+  await expect(asSeen).toContainText('as they were last seen here')
+  await asSeen.getByRole('button', { name: 'Heron beside the paper' }).click()
+  await expect(page.getByRole('region', { name: /^Heron/ }).locator('canvas')).toBeVisible()
   const strokes = () =>
     page.evaluate(() => {
       const copy = document.querySelectorAll<HTMLCanvasElement>('main.paper canvas')[2]
@@ -60,8 +86,10 @@ test('with no server at all the desk opens, reloads, and is drawn on; what was d
       new Promise<number>(done => {
         const open = indexedDB.open('unhurried-sketch')
         open.onsuccess = () => {
-          const all = open.result.transaction('copies').objectStore('copies').count()
-          all.onsuccess = () => done(all.result)
+          const tx = open.result.transaction(['copies', 'media'])
+          const counts = ['copies', 'media'].map(name => tx.objectStore(name).count())
+          const kept = Object.keys(localStorage).filter(key => key.startsWith('models '))
+          tx.oncomplete = () => done(counts.reduce((sum, count) => sum + count.result, kept.length))
         }
       }),
   )

@@ -19,3 +19,10 @@ export const kept = (key: string) => ({
     localStorage.setItem(key, text)
   },
 })
+
+/** Lets go of all that is remembered under keys that begin so. */
+export function forgetKept(begins: string): void {
+  for (const storage of [sessionStorage, localStorage]) {
+    for (const key of Object.keys(storage)) if (key.startsWith(begins)) storage.removeItem(key)
+  }
+}

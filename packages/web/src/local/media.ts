@@ -44,6 +44,13 @@ export async function mediaSent(film: string, id: string): Promise<void> {
 export const dropMedia = async (film: string, id: string): Promise<void> =>
   (await database()).delete('media', [film, id])
 
+/** Nothing that was fetched stays here; what the server does not have yet does. */
+export async function forgetSentMedia(): Promise<void> {
+  const tx = (await database()).transaction('media', 'readwrite')
+  for (let at = await tx.store.openCursor(); at; at = await at.continue()) if (at.value.sent) await at.delete()
+  await tx.done
+}
+
 /** Of what was fetched the longest unwanted go, when it is too much. */
 async function letGo(): Promise<void> {
   const db = await database()

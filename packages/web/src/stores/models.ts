@@ -1,10 +1,11 @@
-import type { ModelCard } from '@unhurried/contract'
+import { Models, type ModelCard } from '@unhurried/contract'
 import { MODEL_LIMITS, type ModelHeight, type ModelSheet, type ModelView } from '@unhurried/core/models'
 import { LRUCache } from 'lru-cache'
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 import { Refused } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
+import { kept } from '../local/kept.ts'
 import { hashOf } from '../local/hash.ts'
 import { newId } from '../local/ids.ts'
 import { useMedia } from './media.ts'
@@ -76,6 +77,12 @@ const edits = (change: Change) => ({
     change(card, now => ({ heights: now.heights.filter(one => one.id !== id) })),
 })
 
+const keptOf = (film: string) => kept(`models ${film}`)
+function seenBefore(film: string): readonly ModelCard[] {
+  const read = Models.safeParse(keptOf(film).read())
+  return read.success ? read.data.models : []
+}
+
 /** Model sheets of the film: read while one of its shots lies on the desk, changed one by one on the server, their pictures kept like clips. */
 export const useModels = defineStore('models', () => {
   const shot = useShot()
@@ -85,13 +92,21 @@ export const useModels = defineStore('models', () => {
   const isThere = ref(false)
   const pictures = keptPictures((id, name) => media.bytesOf(shot.film, id, name))
 
+  /** What the server has told is also kept here. */
+  function take(models: readonly ModelCard[]): void {
+    all.value = models
+    keptOf(shot.film).write({ models })
+  }
+
   async function read(): Promise<void> {
     const { film } = shot
     if (!film) return
     const told = await calls.models.read(film).catch(() => null)
     if (shot.film !== film) return
     isThere.value = told !== null
-    if (told) all.value = told.models
+    if (told) take(told.models)
+    // Without the server they are looked at as they were last seen here.
+    else if (all.value.length === 0) all.value = seenBefore(film)
   }
   watch(
     () => shot.film,
@@ -121,7 +136,7 @@ export const useModels = defineStore('models', () => {
     try {
       const card = await calls.models.keep(film, id, turn, model)
       if (shot.film !== film) return null
-      all.value = turn === 0 ? [...all.value, card] : all.value.map(one => (one.id === id ? card : one))
+      take(turn === 0 ? [...all.value, card] : all.value.map(one => (one.id === id ? card : one)))
       return card
     } catch (error) {
       await read()
@@ -177,7 +192,7 @@ export const useModels = defineStore('models', () => {
     async remove(card: ModelCard): Promise<void> {
       try {
         await calls.models.remove(shot.film, card.id)
-        all.value = all.value.filter(one => one.id !== card.id)
+        take(all.value.filter(one => one.id !== card.id))
       } catch (error) {
         told((error as Error).message)
       }

@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { Unreachable } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
 import { forgetCopies } from '../local/copies.ts'
+import { forgetKept } from '../local/kept.ts'
+import { forgetSentMedia } from '../local/media.ts'
 
 /** Who sits here. */
 export const useSession = defineStore('session', () => {
@@ -45,7 +47,8 @@ export const useSession = defineStore('session', () => {
     async signOut() {
       take(await calls.session.close())
       // The next to sit here sees nothing of what lay on this desk.
-      await forgetCopies().catch(() => undefined)
+      await Promise.allSettled([forgetCopies(), forgetSentMedia()])
+      forgetKept('models ')
     },
   }
 })

@@ -48,7 +48,9 @@ async function add(): Promise<void> {
 <template>
   <div class="fields">
     <h4>model sheets of the film</h4>
-    <p v-if="!models.isThere" class="soft told">They lie with the server, which does not answer.</p>
+    <p v-if="!models.isThere" class="soft told">
+      They lie with the server, which does not answer: as they were last seen here, to be looked at.
+    </p>
     <ul v-if="models.all.length">
       <li v-for="card in models.all" :key="card.id" :class="{ on: card.id === models.chosen }">
         <button
