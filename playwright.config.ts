@@ -1,7 +1,7 @@
 import { defineConfig } from 'playwright/test'
 
 /** What takes long for what it may find: every panel, windows of every size, whole jobs, servers that go away. `npm run test:long` runs it. */
-const LONG = ['faults', 'house', 'jobs', 'offline', 'panels', 'sizes'].map(name => `${name}.spec.ts`)
+const LONG = ['faults', 'guides', 'house', 'jobs', 'moves', 'offline', 'panels', 'sizes'].map(name => `${name}.spec.ts`)
 
 export default defineConfig({
   testDir: 'e2e',

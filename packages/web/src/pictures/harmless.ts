@@ -1,3 +1,5 @@
+import { XMLValidator } from 'fast-xml-parser'
+
 /** What in a drawn text runs, holds pages, or leads elsewhere. As an image nothing of it would do anything; so nothing of it is seen either. */
 const STRAYS = [
   /<script\b[\s\S]*?(?:<\/script\s*>|\/>)/gi,
@@ -23,6 +25,8 @@ export function parsedText(text: string): Element {
   const looked = harmless(text)
     .replace(/<(\/?)style\b/gi, '<$1sheet')
     .replace(/(\s)style(\s*=\s*["'])/gi, '$1said$2')
+  // What the browser cannot read it would answer with a page of its own.
+  if (XMLValidator.validate(looked) !== true) throw new Error('no drawn text')
   const parsed = new DOMParser().parseFromString(looked, 'image/svg+xml')
   const root = parsed.documentElement
   if (root.localName !== 'svg' || parsed.querySelector('parsererror')) throw new Error('no drawn text')
