@@ -47,7 +47,19 @@ const CLIENT = [
   'stands',
 ]
 /** Rooms use all of these, and never one another. */
-const CLIENT_ROOMS = ['bin', 'desk', 'flip', 'nowhere', 'plan', 'send-off', 'shelf', 'shot', 'sign-in', 'telephone']
+const CLIENT_ROOMS = [
+  'bin',
+  'desk',
+  'flip',
+  'measure',
+  'nowhere',
+  'plan',
+  'send-off',
+  'shelf',
+  'shot',
+  'sign-in',
+  'telephone',
+]
 
 const SERVER_SIDE = ['@unhurried/server', '**/server/src/**', 'typeorm', 'koa']
 const clientRules = [

@@ -16,6 +16,7 @@ export const ShotDocument = z
     marks: p.tableOf(p.Mark, LIMITS.marks),
     beats: p.tableOf(p.Beat, LIMITS.beats),
     notes: p.tableOf(p.Note, LIMITS.notes),
+    accepted: p.tableOf(p.Accepted, LIMITS.accepted),
     guides: p.tableOf(p.Guide, LIMITS.guides),
     sounds: p.tableOf(p.Sound, LIMITS.sounds),
     words: p.tableOf(p.SpokenWord, LIMITS.words),

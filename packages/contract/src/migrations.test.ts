@@ -214,11 +214,15 @@ describe('documents and operations of earlier schemas', () => {
       { id: 'l', kind: 'line', width: 3 },
     ]
     const drawing = { id: 'd', elements: { p: picture, l: line }, marks: {} }
-    const { ceiling: _ceiling, ...rest } = fresh
+    const { ceiling: _ceiling, accepted: _accepted, ...rest } = fresh
     const clip = { id: 'c', name: 'reeds' }
     const tenth = { ...rest, drawings: { d: drawing }, clips: { c: clip }, schema: 10 } as unknown as { schema: number }
     const whole = { ...picture, cut: null, placeholder: false }
-    expect(migrateDocument(tenth)).toMatchObject({ ceiling: null, clips: { c: { ...clip, mine: false, notes: [] } } })
+    expect(migrateDocument(tenth)).toMatchObject({
+      ceiling: null,
+      accepted: {},
+      clips: { c: { ...clip, mine: false, notes: [] } },
+    })
     expect(migrateOperations([{ kind: 'clip.add', clip }], 10)).toEqual([
       { kind: 'clip.add', clip: { ...clip, mine: false, notes: [] } },
     ])

@@ -85,10 +85,11 @@ const element11 = (element: Json): Json =>
   element.kind === 'picture' ? { cut: null, placeholder: false, ...element } : element
 const clip11 = (clip: Json): Json => ({ mine: false, notes: [], ...clip })
 const drawing11 = (drawing: Json): Json => ({ ...drawing, elements: mapped(drawing.elements, element11) })
-/** Pictures can be cut, and stand for something that is still to be drawn; a shot may have a ceiling for its steps; clips have notes, and say whether they are one's own. */
+/** Pictures can be cut, and stand for something that is still to be drawn; a shot may have a ceiling for its steps; clips have notes, and say whether they are one's own; findings can be meant so. */
 const step10: Step = {
   document: stored => ({
     ceiling: null,
+    accepted: {},
     ...stored,
     schema: 11,
     drawings: mapped(stored.drawings, drawing11),

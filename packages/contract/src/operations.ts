@@ -92,6 +92,9 @@ export const Operation = z.discriminatedUnion('kind', [
   op('note.add', { note: p.Note }),
   op('note.set', { id: p.Id, patch: patch({ from: p.Frame, to: p.FrameCount, text: p.NoteText }) }),
   op('note.remove', { id: p.Id }),
+  op('accepted.add', { accepted: p.Accepted }),
+  op('accepted.set', { id: p.Id, patch: patch({ about: p.AboutText, print: p.AboutText, reason: p.Reason }) }),
+  op('accepted.remove', { id: p.Id }),
   op('guide.add', { guide: p.Guide }),
   op('guide.set', {
     id: p.Id,

@@ -142,6 +142,14 @@ export const Guide = z
     laid: Laid,
   })
   .readonly()
+export const AboutText = z
+  .string()
+  .min(1)
+  .max(LIMITS.aboutLength)
+  .regex(/^\P{Cc}*$/u, 'must not hold control characters')
+export const Reason = z.string().trim().max(LIMITS.noteLength)
+/** A finding that is meant so. */
+export const Accepted = z.strictObject({ id: Id, about: AboutText, print: AboutText, reason: Reason }).readonly()
 /** Stored media by the SHA-256 of their bytes. */
 export const MediaId = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits')
 const Seconds = z.number().min(0).max(LIMITS.soundSeconds)

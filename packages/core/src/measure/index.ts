@@ -1,3 +1,4 @@
+export * from './accepting.ts'
 export * from './chartReading.ts'
 export * from './checks/check.ts'
 export * from './checks/table.ts'

@@ -27,6 +27,7 @@ export const SHOT_ROOMS = {
   plan: { words: 'Plan', show: () => import('./plan/PlanRoom.vue') },
   desk: { words: 'Desk', show: () => import('./desk/DeskRoom.vue') },
   flip: { words: 'Flip', show: () => import('./flip/FlipRoom.vue') },
+  measure: { words: 'Measure', show: () => import('./measure/MeasureRoom.vue') },
   'send-off': { words: 'Send off', show: () => import('./send-off/SendOffRoom.vue') },
 } as const satisfies Record<string, Room>
 

@@ -1,5 +1,14 @@
-import { chartBetween, exposures, isAnimated, isBlank, referenceKey, type Drawing } from '@unhurried/core/document'
 import {
+  chartBetween,
+  exposures,
+  isAnimated,
+  isBlank,
+  referenceKey,
+  type Accepted,
+  type Drawing,
+} from '@unhurried/core/document'
+import {
+  acceptedOf,
   compareVolume,
   crossesOn,
   findings,
@@ -11,6 +20,7 @@ import {
   type Found,
   type Ground,
   type Planted,
+  type Survey,
 } from '@unhurried/core/measure'
 import type { Point } from '@unhurried/core/geometry'
 import { defineStore } from 'pinia'
@@ -57,14 +67,30 @@ export const useMeasure = defineStore('measure', () => {
 
   /** What the checks find, brought up to date when the hand rests. */
   const found = shallowRef<readonly Found[]>([])
+  /** what was measured and asked, for those who want to see more than findings */
+  const survey = shallowRef<Survey | null>(null)
   function look(): void {
     const { document, take } = shot
-    found.value = document && take ? findings({ document, take, shapes: shapes.value, loop: loop.value }) : []
+    survey.value = document && take ? { document, take, shapes: shapes.value, loop: loop.value } : null
+    found.value = survey.value ? findings(survey.value) : []
   }
 
   /** The frames that are gone round, when the light table goes round them. */
   const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
   watch(loop, look)
+
+  /** what is found and not said to be meant so, and what is */
+  const meant = computed<ReadonlyMap<Found, Accepted>>(() => {
+    const { document } = shot
+    return new Map(
+      document
+        ? found.value.flatMap(one =>
+            acceptedOf(document, one) ? [[one, acceptedOf(document, one) as Accepted] as const] : [],
+          )
+        : [],
+    )
+  })
+  const open = computed(() => found.value.filter(one => !meant.value.has(one)))
 
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
 
@@ -114,5 +140,20 @@ export const useMeasure = defineStore('measure', () => {
   const openAt = (drawing: Drawing | null): Point | null =>
     desk.layer?.volume === 'off' || desk.layer?.kind === 'background' ? null : (momentsOf(drawing)?.open ?? null)
 
-  return { momentsOf, centreOf, placeOf, reading, crosses, grounds, reference, volumeOf, openAt, found, broken }
+  return {
+    momentsOf,
+    centreOf,
+    placeOf,
+    reading,
+    crosses,
+    grounds,
+    reference,
+    volumeOf,
+    openAt,
+    found,
+    open,
+    meant,
+    survey,
+    broken,
+  }
 })

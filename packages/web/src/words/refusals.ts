@@ -14,6 +14,7 @@ const REFUSED: Record<RefusalCode, string> = {
   'unknown-mark': 'that mark is gone',
   'unknown-beat': 'that beat is gone',
   'unknown-note': 'that note is gone',
+  'unknown-accepted': 'that finding is asked about again already',
   'unknown-guide': 'that guide is gone',
   'unknown-sound': 'that sound is gone',
   'unknown-word': 'that word is gone',

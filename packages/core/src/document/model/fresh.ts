@@ -66,6 +66,7 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     marks: {},
     beats: {},
     notes: {},
+    accepted: {},
     guides: {},
     sounds: {},
     words: {},

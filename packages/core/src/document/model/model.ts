@@ -213,6 +213,16 @@ export interface ActionNote {
   readonly text: string
 }
 
+/** A finding of a check that was looked at and is meant so; it is quiet until what it is about is another. */
+export interface Accepted {
+  readonly id: string
+  /** which finding: its check, layer, drawings and marks, as a text */
+  readonly about: string
+  /** what it was about and what was found then, as a fingerprint */
+  readonly print: string
+  readonly reason: string
+}
+
 /**
  * A recording laid on the shot, in the time of every take: which part of which stored one is heard from which frame on. `from` is a
  * frame from 0, `skip` and `use` are seconds of the recording.
@@ -354,6 +364,8 @@ export interface ShotDocument {
   readonly marks: Table<Mark>
   readonly beats: Table<Beat>
   readonly notes: Table<ActionNote>
+  /** findings that are meant so */
+  readonly accepted: Table<Accepted>
   readonly guides: Table<Guide>
   readonly sounds: Table<Sound>
   readonly words: Table<SpokenWord>
@@ -388,6 +400,9 @@ export const LIMITS = {
   beats: 2000,
   notes: 500,
   noteLength: 500,
+  accepted: 1000,
+  /** characters that say which finding is meant */
+  aboutLength: 400,
   guides: 60,
   sounds: 24,
   /** seconds of a recording */

@@ -15,6 +15,7 @@ export type RefusalCode =
   | 'unknown-mark'
   | 'unknown-beat'
   | 'unknown-note'
+  | 'unknown-accepted'
   | 'unknown-guide'
   | 'unknown-sound'
   | 'unknown-word'

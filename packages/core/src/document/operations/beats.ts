@@ -47,3 +47,14 @@ export const notes = family('note', {
     return text === '' || text.length > LIMITS.noteLength ? refusal('bad-value', 'text of a note') : null
   },
 })
+
+/** Findings that are meant so. */
+export const accepted = family('accepted', {
+  facts: PLAIN,
+  refuse(_document, { about, print, reason }) {
+    if (about === '' || about.length > LIMITS.aboutLength || print === '' || print.length > LIMITS.aboutLength) {
+      return refusal('bad-value', 'accepted finding')
+    }
+    return reason.length > LIMITS.noteLength ? refusal('bad-value', 'reason of a finding') : null
+  },
+})

@@ -1,5 +1,6 @@
 import {
   LIMITS,
+  type Accepted,
   type ActionNote,
   type Beat,
   type Chart,
@@ -21,6 +22,7 @@ import { refusal, type Refusal } from '../model/refusal.ts'
 interface Families {
   readonly beat: Beat
   readonly note: ActionNote
+  readonly accepted: Accepted
   readonly mark: Mark
   readonly swatch: Swatch
   readonly chart: Chart
@@ -35,6 +37,7 @@ type Word = keyof Families
 const TABLES = {
   beat: 'beats',
   note: 'notes',
+  accepted: 'accepted',
   mark: 'marks',
   swatch: 'swatches',
   chart: 'charts',

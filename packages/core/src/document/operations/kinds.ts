@@ -3,6 +3,7 @@ import type { Cycle } from '../../time/cycle.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { LoopRange } from '../../time/loop.ts'
 import type {
+  Accepted,
   ActionNote,
   Beat,
   Chart,
@@ -106,6 +107,9 @@ export interface Operations {
   'note.add': { readonly note: ActionNote }
   'note.set': { readonly id: string; readonly patch: Partial<Pick<ActionNote, 'from' | 'to' | 'text'>> }
   'note.remove': { readonly id: string }
+  'accepted.add': { readonly accepted: Accepted }
+  'accepted.set': { readonly id: string; readonly patch: Partial<Omit<Accepted, 'id'>> }
+  'accepted.remove': { readonly id: string }
   'guide.add': { readonly guide: Guide }
   'guide.set': { readonly id: string; readonly patch: Partial<Omit<Guide, 'id' | 'recipe' | 'take' | 'layer'>> }
   'guide.remove': { readonly id: string }

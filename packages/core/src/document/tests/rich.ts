@@ -96,6 +96,10 @@ export function richDocument(): ShotDocument {
     { kind: 'pin.set', take: FIRST.take, drawing: 'e', beat: 'step' },
     { kind: 'drawing.add', drawing: { id: 'f', layer, number: 32, role: 'key', elements: {}, marks: {} } },
     { kind: 'note.add', note: { id: 'hops', from: 0, to: 8, text: 'hops' } },
+    {
+      kind: 'accepted.add',
+      accepted: { id: 'meant', about: 'volume layer-1 a', print: '1', reason: 'it breathes in' },
+    },
     { kind: 'swatch.add', swatch: { id: 'reed', name: 'reed', colour: '#b9b394', order: 9 } },
     {
       kind: 'cycle.add',
@@ -348,6 +352,11 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
   },
   'note.set': (d, c) => ({ id: c.id(d.notes), patch: { text: `then ${c.number(0, 9)}` } }),
   'note.remove': (d, c) => ({ id: c.id(d.notes) }),
+  'accepted.add': (d, c) => ({
+    accepted: { id: c.free(d.accepted), about: 'volume layer-1 a', print: `${c.number(0, 9)}`, reason: '' },
+  }),
+  'accepted.set': (d, c) => ({ id: c.id(d.accepted), patch: { reason: `meant ${c.number(0, 9)}` } }),
+  'accepted.remove': (d, c) => ({ id: c.id(d.accepted) }),
 }
 export const KINDS = Object.keys(LIKELY) as OperationKind[]
 

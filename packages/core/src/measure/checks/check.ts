@@ -1,5 +1,6 @@
 import type { Point } from '../../geometry/point.ts'
 import type { ShotDocument } from '../../document/model/model.ts'
+import type { Operation } from '../../document/operations/index.ts'
 import type { Survey } from '../survey.ts'
 
 /** note: worth knowing. look: worth a look. wrong: hardly meant. */
@@ -25,6 +26,32 @@ export interface Finding {
   readonly words: string
 }
 
+/** How a finding can be put right in one step. */
+export interface Fix {
+  /** what is done, as it is told on a button and in the history */
+  readonly words: string
+  readonly ops: readonly Operation[]
+}
+
+/** What was measured on a frame: on the one on which a drawing appears. */
+export interface SeriesValue {
+  readonly frame: number
+  /** id */
+  readonly drawing: string
+  readonly value: number
+}
+
+/** What a check measures over the frames, to be looked at as a plot; `planned` is what was wanted there, where that was said. */
+export interface Series {
+  /** ids; mark null: by silhouettes */
+  readonly layer: string
+  readonly mark: string | null
+  readonly name: string
+  readonly unit: string
+  readonly values: readonly SeriesValue[]
+  readonly planned: readonly SeriesValue[]
+}
+
 /** What must be there before a check can say anything. */
 export type Need = 'shapes' | 'charts' | 'marks'
 
@@ -38,6 +65,12 @@ export interface Check {
   isAsked?(document: ShotDocument): boolean
   /** its findings in the order of layers and of time */
   inspect(survey: Survey): Finding[]
+  /** what it measures, over the frames; nothing, where there is nothing to plot */
+  series?(survey: Survey): Series[]
+  /** how a finding of it can be put right in one step; null where the hand has to */
+  fix?(survey: Survey, finding: Finding): Fix | null
+  /** values at which it begins to say something, in the unit of its series */
+  limits?(survey: Survey): readonly number[]
 }
 
 const SHARE = new Intl.NumberFormat('en', { style: 'percent' })

@@ -1,14 +1,16 @@
 import { isAnimated } from '../../document/model/model.ts'
 import { isBlank, layersInOrder, referenceKey } from '../../document/model/selectors.ts'
-import { shownOn } from '../survey.ts'
-import { compareVolume } from '../volume.ts'
-import { percent, type Check, type Finding } from './check.ts'
+import { shownOn, type Survey } from '../survey.ts'
+import { compareVolume, VOLUME_TOLERANCE } from '../volume.ts'
+import { percent, type Check, type Finding, type Series, type SeriesValue } from './check.ts'
 
 /** Every silhouette against that of the layer's first key; where an outline stands open, that is said instead. */
 export const volume: Check = {
   words: 'volume',
   asks: 'Does every drawing have as much body as the first key?',
   needs: ['shapes'],
+  series: shares,
+  limits: () => [100 * (1 - VOLUME_TOLERANCE), 100 * (1 + VOLUME_TOLERANCE)],
   inspect: survey =>
     layersInOrder(survey.document)
       .filter(layer => isAnimated(layer) && layer.volume !== 'off')
@@ -39,4 +41,22 @@ export const volume: Check = {
           ]
         })
       }),
+}
+
+/** The body of every drawing against that of the first key, layer by layer; of what stands open nothing is told. */
+function shares(survey: Survey): Series[] {
+  return layersInOrder(survey.document)
+    .filter(layer => isAnimated(layer) && layer.volume !== 'off')
+    .flatMap((layer): Series[] => {
+      const reference = referenceKey(survey.document, survey.take, layer.id)
+      const there = reference && survey.shapes.get(reference.id)
+      if (!there || there.open) return []
+      const values = shownOn(survey, layer.id).flatMap(({ drawing, from }): SeriesValue[] => {
+        const here = survey.shapes.get(drawing.id)
+        const read = here && !here.open ? compareVolume(here, there, layer.volume) : null
+        return read ? [{ frame: from, drawing: drawing.id, value: 100 * read.share }] : []
+      })
+      const unit = `% of ${reference.number}`
+      return values.length > 1 ? [{ layer: layer.id, mark: null, name: layer.name, unit, values, planned: [] }] : []
+    })
 }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { setCeiling } from '@unhurried/core/document'
-import { CHECK_NAMES, CHECKS, type Found, type Severity } from '@unhurried/core/measure'
-import { CircleAlert, Eye, Info } from 'lucide-vue-next'
-import { computed, ref, type Component } from 'vue'
+import { CHECK_NAMES, CHECKS, type Found } from '@unhurried/core/measure'
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
 import { useDesk } from '../../../stores/desk.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { SEVERITY_SIGNS } from '../../../shared/severities.ts'
 import NumberField from '../../../shared/NumberField.vue'
 
 /** What the checks find in the take: each leads to its frame and its layer. */
@@ -14,12 +15,7 @@ const shot = useShot()
 const measure = useMeasure()
 const FEW = 6
 const all = ref(false)
-const shown = computed(() => (all.value ? measure.found : measure.found.slice(0, FEW)))
-const ICONS: Record<Severity, { icon: Component; words: string }> = {
-  note: { icon: Info, words: 'worth knowing' },
-  look: { icon: Eye, words: 'worth a look' },
-  wrong: { icon: CircleAlert, words: 'hardly meant' },
-}
+const shown = computed(() => (all.value ? measure.open : measure.open.slice(0, FEW)))
 const asked = computed(() =>
   CHECK_NAMES.filter(name => shot.document && (CHECKS[name].isAsked?.(shot.document) ?? true)).map(
     name => CHECKS[name].words,
@@ -44,17 +40,24 @@ function show(found: Found): void {
         <button
           class="plain"
           :class="{ here: isHere(found) }"
-          :title="`${CHECKS[found.check].words}, ${ICONS[found.severity].words}: go to frame ${found.from + 1}`"
+          :title="`${CHECKS[found.check].words}, ${SEVERITY_SIGNS[found.severity].words}: go to frame ${found.from + 1}`"
           @click="show(found)"
         >
-          <component :is="ICONS[found.severity].icon" :size="13" aria-hidden="true" />
+          <component :is="SEVERITY_SIGNS[found.severity].icon" :size="13" aria-hidden="true" />
           <span>{{ layerOf(found) }}{{ found.words }}</span>
         </button>
       </li>
     </ol>
-    <button v-if="measure.found.length > FEW" class="plain more" :aria-expanded="all" @click="all = !all">
-      {{ all ? 'fewer' : `${measure.found.length - FEW} more` }}
+    <button v-if="measure.open.length > FEW" class="plain more" :aria-expanded="all" @click="all = !all">
+      {{ all ? 'fewer' : `${measure.open.length - FEW} more` }}
     </button>
+    <RouterLink
+      v-if="shown.length"
+      class="more"
+      :to="{ name: 'measure', params: { shot: shot.id }, query: { frame: desk.frame + 1 } }"
+    >
+      look into them
+    </RouterLink>
     <p v-if="!shown.length" class="soft">Nothing found. Asked: {{ asked.join(', ') }}.</p>
     <label
       class="soft ceiling"

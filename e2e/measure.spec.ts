@@ -1,0 +1,124 @@
+import { readFileSync } from 'node:fs'
+import { commitOps, documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
+
+test.describe.configure({ timeout: 90_000 })
+
+test('findings are gone through by keys: looked at, read on the plot, put right in one step, or meant so with a reason', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 24 })
+  await openDesk(page, world, shot)
+  // Six drawings on twos, the first one held; a mark on each that jumps on the fourth, and a blink of nothing before the last.
+  await pen(page, ring(0.2, 0.5, 0.1))
+  await safe(page)
+  const { layers } = await documentNow(page, world, shot)
+  const layer = Object.keys(layers).find(id => layers[id]!.kind === 'drawn')!
+  const first = Object.keys((await documentNow(page, world, shot)).drawings)[0]!
+  const take = (await documentNow(page, world, shot)).current
+  const ids = [first, 'd2', 'd3', 'd4', 'd5', 'd6']
+  const xs = [100, 120, 140, 200, 220, 240]
+  await commitOps(page, world, shot, [
+    { kind: 'mark.add', mark: { id: 'nose', layer, name: 'nose', order: 1, kind: 'point' } },
+    ...ids.slice(1).map((id, i) => ({
+      kind: 'drawing.add',
+      drawing: { id, layer, number: i + 10, role: 'key', elements: {}, marks: {} },
+    })),
+    ...ids.map((drawing, i) => ({
+      kind: 'marks.place',
+      drawing,
+      places: { nose: { x: xs[i], y: 180, planted: false } },
+    })),
+    {
+      kind: 'exposure.write',
+      take,
+      layer,
+      from: 0,
+      runs: [
+        { drawing: ids[0], frames: 12 },
+        ...['d2', 'd3', 'd4', 'd5'].map(drawing => ({ drawing, frames: 2 })),
+        { drawing: null, frames: 2 },
+        { drawing: 'd6', frames: 2 },
+      ],
+    },
+  ])
+  const findings = await drawer(page, 'Findings')
+  await expect(findings).toContainText('nothing is shown on frames 21–22')
+  await findings.getByRole('link', { name: 'look into them' }).click()
+
+  const checks = page.getByRole('navigation', { name: 'Checks' })
+  const list = page.getByRole('complementary', { name: 'Findings' })
+  const here = list.locator('[aria-current="true"]')
+  await expect(checks.getByRole('button', { name: /^place on the way/ })).toContainText('needs a chart')
+  await expect(checks.getByRole('button', { name: /^longest step/ })).toContainText('not asked of this shot')
+  await expect(checks.getByRole('button', { name: /^everything/ })).toContainText('2 findings')
+  await page.keyboard.press('e')
+  await page.keyboard.press('e')
+  await expect(here).toContainText('nothing is shown on frames 21–22')
+  await expect(page).toHaveURL(/frame=21$/)
+  await page.keyboard.press('w')
+  await expect(here).toContainText('nose of 12 jumps from 11: 30 px a frame, 10 and 10 beside it')
+  await expect(page).toHaveURL(/frame=17$/)
+  // The plot tells what one stands on, and goes where it is pressed.
+  const plot = page.getByRole('region', { name: 'Plot' })
+  await expect(plot.getByRole('status')).toContainText('frame 17 · drawing 12 · 30 px a frame')
+  await page.keyboard.press('ArrowUp')
+  await expect(plot.getByRole('status')).toContainText('frame 16 · drawing 11 · 10 px a frame')
+  const picture = plot.getByRole('img')
+  const box = (await picture.boundingBox())!
+  await page.mouse.click(box.x + 46 + ((box.width - 60) * 18.5) / 24, box.y + 60)
+  await expect(page).toHaveURL(/frame=19$/)
+  await page.mouse.move(box.x + 46 + ((box.width - 60) * 12.5) / 24, box.y + 60)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 46 + ((box.width - 60) * 20.5) / 24, box.y + 60, { steps: 3 })
+  await page.mouse.up()
+  await expect(plot.getByRole('button', { name: 'all frames' })).toBeVisible()
+  const saving = page.waitForEvent('download')
+  await plot.getByRole('button', { name: 'save as CSV' }).click()
+  const csv = readFileSync(await (await saving).path(), 'utf8')
+  expect(csv.split('\r\n').slice(0, 3)).toEqual(['frame,drawing,"px a frame",planned', '13,10,10,', '15,11,10,'])
+
+  // Meant so, with a reason: it is quiet, also after a reload; seen when wished, and asked again.
+  await page.keyboard.press('a')
+  await page.getByLabel('Why it is meant so').fill('it slips on the wet pad')
+  await page.keyboard.press('Enter')
+  await expect(checks.getByRole('button', { name: /^pops and stalls/ })).toContainText('nothing found, 1 meant so')
+  await safe(page)
+  await page.reload()
+  await expect(checks.getByRole('button', { name: /^everything/ })).toContainText('1 finding')
+  await list.getByLabel('those that are meant so, too').check()
+  await expect(list).toContainText('meant so: it slips on the wet pad')
+  await list.getByRole('button', { name: /^worth a look: nose of 12 jumps/ }).click()
+  await list.getByRole('button', { name: 'ask again' }).click()
+  await expect(checks.getByRole('button', { name: /^everything/ })).toContainText('2 findings')
+
+  // Put right in one step, and undone.
+  await list.getByRole('button', { name: /^worth a look: nothing is shown/ }).click()
+  await expect(list).toContainText('hold 13 2 frames longer')
+  await page.keyboard.press('f')
+  await expect(checks.getByRole('button', { name: /^exposure/ })).toContainText('nothing found')
+  await page.keyboard.press('q')
+  await expect(checks.getByRole('button', { name: /^exposure/ })).toContainText('1 finding')
+  // When its parts set out and arrive, as a table.
+  await checks.getByRole('button', { name: /^all at once/ }).click()
+  await expect(page.getByRole('row', { name: /^nose 13/ })).toBeVisible()
+  await page.keyboard.press('d')
+  await expect(page.getByTestId('paper')).toBeVisible()
+})
+
+test('a shot without anything says what it needs, and no key does harm', async ({ page, world }) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 12 })
+  await page.goto(`${world.url}/shot/${shot}/measure`)
+  const list = page.getByRole('complementary', { name: 'Findings' })
+  await expect(list).toContainText('Nothing found.')
+  for (const key of ['e', 'w', 'a', 'f', 'ArrowDown']) await page.keyboard.press(key)
+  await expect(page).toHaveURL(/frame=2$/)
+  const checks = page.getByRole('navigation', { name: 'Checks' })
+  await expect(checks.getByRole('button', { name: /^weight/ })).toContainText('needs marks on the drawings')
+  await checks.getByRole('button', { name: /^volume/ }).click()
+  await expect(page.getByText('There is nothing to plot here.')).toBeVisible()
+  await checks.getByRole('button', { name: /^weight/ }).click()
+  await expect(page.getByText('Place marks on the drawings')).toBeVisible()
+})

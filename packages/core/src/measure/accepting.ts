@@ -1,0 +1,60 @@
+import type { Accepted, ShotDocument } from '../document/model/model.ts'
+import { find } from '../document/model/table.ts'
+import type { Operation } from '../document/operations/index.ts'
+import type { Found } from './checks/table.ts'
+
+/** Longer texts are told by their beginning and their fingerprint. */
+const LONGEST = 300
+
+/** Which finding it is, as a text: the same check about the same drawings and marks of a layer. */
+export function aboutOf({ check, layer, drawings, marks, from }: Found): string {
+  // What is about no drawing is about its frame.
+  const what = drawings.length > 0 ? drawings.join('+') : `frame ${from}`
+  const whole = [check, layer, what, ...marks].join(' ')
+  return whole.length > LONGEST ? `${whole.slice(0, LONGEST)} ${hashOf(whole)}` : whole
+}
+
+/** What a finding is about as it is now: its drawings, with all that lies on them, and what is said of them. Of the same content it is the same text. */
+export function printOf(document: ShotDocument, { drawings, words }: Found): string {
+  const shown = drawings.map(id => {
+    const drawing = find(document.drawings, id)
+    return drawing ? [drawing.elements, drawing.marks] : null
+  })
+  return hashOf(JSON.stringify([words, shown]))
+}
+
+/** Whether somebody has said that a finding is meant so, and what it is about has not changed since. */
+export function acceptedOf(document: ShotDocument, found: Found): Accepted | null {
+  const [about, print] = [aboutOf(found), printOf(document, found)]
+  return Object.values(document.accepted).find(one => one.about === about && one.print === print) ?? null
+}
+
+/** Says that a finding is meant so, and why; what was said of it before goes. */
+export function acceptFinding(document: ShotDocument, found: Found, reason: string, id: string): Operation[] {
+  const about = aboutOf(found)
+  return [
+    ...askAgain(document, found),
+    { kind: 'accepted.add', accepted: { id, about, print: printOf(document, found), reason } },
+  ]
+}
+
+/** Nothing is said of a finding any more: it is told again. */
+export function askAgain(document: ShotDocument, found: Found): Operation[] {
+  const about = aboutOf(found)
+  return Object.values(document.accepted)
+    .filter(one => one.about === about)
+    .map(({ id }): Operation => ({ kind: 'accepted.remove', id }))
+}
+
+/** A text as 53 bits, in base 36 (cyrb53: two multiplicative hashes over the same text). Not for secrets. */
+function hashOf(text: string): string {
+  let [a, b] = [0xdeadbeef, 0x41c6ce57]
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i)
+    a = Math.imul(a ^ code, 2_654_435_761)
+    b = Math.imul(b ^ code, 1_597_334_677)
+  }
+  a = Math.imul(a ^ (a >>> 16), 2_246_822_507) ^ Math.imul(b ^ (b >>> 13), 3_266_489_909)
+  b = Math.imul(b ^ (b >>> 16), 2_246_822_507) ^ Math.imul(a ^ (a >>> 13), 3_266_489_909)
+  return (4_294_967_296 * (2_097_151 & b) + (a >>> 0)).toString(36)
+}

@@ -1,0 +1,19 @@
+import { after, IDENTITY, translation } from '../../geometry/matrix.ts'
+import type { Drawing } from '../../document/model/model.ts'
+import type { Operation } from '../../document/operations/index.ts'
+
+/** Everything on a drawing, with its marks, moved by so many paper pixels. */
+export function movedBy({ id, elements, marks }: Drawing, dx: number, dy: number): Operation[] {
+  const by = translation(dx, dy)
+  const changes = Object.values(elements).map(element => ({
+    id: element.id,
+    patch: { matrix: after(element.matrix ?? IDENTITY, by) },
+  }))
+  const places = Object.fromEntries(
+    Object.entries(marks).map(([mark, place]) => [mark, { ...place, x: place.x + dx, y: place.y + dy }]),
+  )
+  return [
+    ...(changes.length > 0 ? [{ kind: 'elements.set', drawing: id, changes } as const] : []),
+    ...(Object.keys(places).length > 0 ? [{ kind: 'marks.place', drawing: id, places } as const] : []),
+  ]
+}

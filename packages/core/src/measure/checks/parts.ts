@@ -1,0 +1,115 @@
+import { isAnimated, type Layer } from '../../document/model/model.ts'
+import { layersInOrder } from '../../document/model/selectors.ts'
+import { arriveTogether } from '../tracks/together.ts'
+import { glideAlike } from '../tracks/smooth.ts'
+import { onsetOf, type Onset } from '../tracks/onset.ts'
+import { isHardStop, stopOf } from '../tracks/weight.ts'
+import { tracksOfMarks } from '../tracks/ofMarks.ts'
+import type { Track } from '../tracks/track.ts'
+import { counted } from '../../time/counted.ts'
+import type { Survey } from '../survey.ts'
+import { stepSeries } from './ceiling.ts'
+import type { Check, Finding, Series } from './check.ts'
+
+/** What has come to rest is seen at rest for this long, seconds; what goes on till the shot ends has not arrived. */
+const REST_S = 1 / 6
+
+/** Layers with marks, and the ways of these, from what leads to what hangs on it. */
+const markedLayers = ({ document, take }: Survey): { layer: Layer; tracks: Track[] }[] =>
+  layersInOrder(document)
+    .filter(isAnimated)
+    .map(layer => ({ layer, tracks: tracksOfMarks(document, take, layer.id) }))
+
+/** Whether a part rests before the take ends, or its loop goes on. */
+const hasArrived = ({ document, take }: Survey, { stops }: Onset): boolean => {
+  if (stops === null) return false
+  const end = take.loop && stops < take.loop.to ? take.loop.to : take.length
+  return end - stops > REST_S * document.format.fps
+}
+
+const names = (tracks: readonly Track[]): string => tracks.map(track => track.name).join(', ')
+
+/** A finding about parts of a layer on a frame. */
+const about = (layer: Layer, frame: number, tracks: readonly Track[]) => ({
+  layer: layer.id,
+  from: frame,
+  to: frame + 1,
+  drawings: [],
+  marks: tracks.map(track => track.id),
+  at: null,
+})
+
+/** How fast every marked part goes. */
+const speeds = (survey: Survey): Series[] => stepSeries(survey).filter(series => series.mark !== null)
+
+/** Whether most parts arrive on the same frame. */
+export const together: Check = {
+  words: 'all at once',
+  asks: 'Do parts arrive one after the other?',
+  needs: ['marks'],
+  series: speeds,
+  inspect: survey =>
+    markedLayers(survey).flatMap(({ layer, tracks }): Finding[] => {
+      const onsets = tracks.map(onsetOf).filter(onset => onset.stops === null || hasArrived(survey, onset))
+      const found = arriveTogether(onsets)
+      if (!found) return []
+      const parts = tracks.filter(track => found.parts.includes(track.id))
+      const later = parts.flatMap((part, i) => {
+        const frames = found.later[i] ?? 0
+        return frames > 0 ? [`${part.name} ${frames} later`] : []
+      })
+      return [
+        {
+          ...about(layer, found.frame, parts),
+          severity: 'look',
+          figures: { parts: parts.length, of: found.of },
+          words: `${parts.length} of ${counted(found.of, 'part')} arrive on frame ${found.frame + 1}: ${names(parts)}. Staggered: ${later.join(', ')}`,
+        },
+      ]
+    }),
+}
+
+/** Whether every part glides alike. */
+export const alike: Check = {
+  words: 'too smooth',
+  asks: 'Does every part move in a way of its own?',
+  needs: ['marks'],
+  series: speeds,
+  inspect: survey =>
+    markedLayers(survey).flatMap(({ layer, tracks }): Finding[] => {
+      const moving = tracks.filter(track => onsetOf(track).starts !== null)
+      if (moving.length < 3 || !glideAlike(moving)) return []
+      const frame = Math.min(...moving.map(track => onsetOf(track).starts as number))
+      return [
+        {
+          ...about(layer, frame, moving),
+          severity: 'look',
+          figures: { parts: moving.length },
+          words: `every part glides alike: ${names(moving)}`,
+        },
+      ]
+    }),
+}
+
+/** Whether what stops hard gives a little. */
+export const weight: Check = {
+  words: 'weight',
+  asks: 'Does what stops hard give a little?',
+  needs: ['marks'],
+  series: speeds,
+  inspect: survey =>
+    markedLayers(survey).flatMap(({ layer, tracks }) =>
+      tracks.flatMap((track): Finding[] => {
+        const stop = stopOf(track)
+        if (!stop || !isHardStop(stop) || !hasArrived(survey, onsetOf(track))) return []
+        return [
+          {
+            ...about(layer, stop.frame, [track]),
+            severity: 'note',
+            figures: { from: stop.from, gives: stop.gives },
+            words: `${track.name} stops without weight on frame ${stop.frame + 1}: from ${Math.round(stop.from)} px a frame, and nothing gives`,
+          },
+        ]
+      }),
+    ),
+}

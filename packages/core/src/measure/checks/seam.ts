@@ -1,0 +1,80 @@
+import { exposuresIn } from '../../document/model/followed.ts'
+import { isAnimated } from '../../document/model/model.ts'
+import { layersInOrder } from '../../document/model/selectors.ts'
+import { median } from '../../median.ts'
+import { movedSteps } from '../steps.ts'
+import { stepSeries } from './ceiling.ts'
+import type { Check, Finding } from './check.ts'
+import { followedWays, numberOf } from './followed.ts'
+
+/** The step over the seam is so many times as long as the usual one, and by so many px a frame. */
+const SEAM = 2.5
+const LEAST_PX = 3
+/** A way with fewer steps has no usual one. */
+const FEWEST = 4
+
+/** Whether a loop goes round without a jump, and shows no drawing twice where it closes. */
+export const seam: Check = {
+  words: 'loop',
+  asks: 'Does the loop go round without a jump where it closes?',
+  needs: ['shapes'],
+  series: survey => stepSeries(survey),
+  isAsked: document => Object.values(document.takes).some(take => take.loop !== null),
+  inspect(survey) {
+    const { document, take } = survey
+    const { loop } = take
+    if (!loop) return []
+    const twice = layersInOrder(document)
+      .filter(isAnimated)
+      .flatMap((layer): Finding[] => {
+        const runs = exposuresIn(take, layer.id, loop)
+        const [first, last] = [runs[0], runs[runs.length - 1]]
+        const drawing = last?.drawing
+        if (!first || !last || runs.length < 3 || first.drawing !== drawing || first.start !== loop.from) return []
+        if (last.start + last.frames < loop.to) return []
+        const n = numberOf(document, drawing as string)
+        const frames = first.frames + last.frames
+        return [
+          {
+            severity: 'note',
+            layer: layer.id,
+            from: last.start,
+            to: loop.to,
+            drawings: [drawing as string],
+            marks: [],
+            figures: { frames },
+            at: null,
+            words: `${n} ends the loop and begins it: it is seen for ${frames} frames, where it closes`,
+          },
+        ]
+      })
+    const jumps = followedWays(survey, loop).flatMap(({ layer, mark, of, steps }): Finding[] => {
+      const moved = movedSteps(steps, loop)
+      const closing = moved[moved.length - 1]
+      const others = moved.slice(0, -1).flatMap(step => (step.pxPerFrame ? [step.pxPerFrame] : []))
+      const px = closing?.pxPerFrame
+      if (!closing || px === null || px === undefined || others.length < FEWEST - 1) return []
+      // Only where it closes, and not where the last drawings of a part of it follow one another.
+      if (closing.to !== steps[0]?.drawing) return []
+      const usual = median(others, 0)
+      if (px <= SEAM * usual || px - usual < LEAST_PX) return []
+      const [n, m] = [numberOf(document, closing.from), numberOf(document, closing.to)]
+      return [
+        {
+          severity: 'look',
+          layer: layer.id,
+          from: loop.to - 1,
+          to: loop.to,
+          drawings: [closing.from, closing.to],
+          marks: mark === null ? [] : [mark],
+          figures: { pxPerFrame: px, usual },
+          at: steps[steps.length - 1]?.at ?? null,
+          words: `${of}${n} jumps to ${m} where the loop closes: ${round(px)} px a frame, ${round(usual)} otherwise`,
+        },
+      ]
+    })
+    return [...jumps, ...twice]
+  },
+}
+
+const round = (px: number): number => Math.round(px * 10) / 10

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { Check, Minus } from 'lucide-vue-next'
+import { counted } from '@unhurried/core/time'
+import { computed } from 'vue'
+import type { Measuring } from './useMeasuring.ts'
+
+/** What is asked of the shot, and what came of it. */
+const props = defineProps<{ measuring: Measuring }>()
+const all = computed(() => props.measuring.states.value.reduce((sum, one) => sum + one.count, 0))
+const told = (count: number, meant: number) =>
+  [count > 0 ? counted(count, 'finding') : 'nothing found', meant > 0 ? `${meant} meant so` : '']
+    .filter(Boolean)
+    .join(', ')
+</script>
+
+<template>
+  <nav class="checks" aria-label="Checks">
+    <button
+      class="plain check"
+      :class="{ on: measuring.check.value === null }"
+      :aria-pressed="measuring.check.value === null"
+      @click="measuring.choose(null)"
+    >
+      <b class="name">everything</b>
+      <b class="count">{{ all || '' }}</b>
+      <span class="soft state">{{ all ? counted(all, 'finding') : 'nothing found' }}</span>
+    </button>
+    <button
+      v-for="one in measuring.states.value"
+      :key="one.name"
+      class="plain check"
+      :class="{ on: measuring.check.value === one.name, silent: one.silent }"
+      :aria-pressed="measuring.check.value === one.name"
+      :title="one.asks"
+      @click="measuring.choose(one.name)"
+    >
+      <span class="name">{{ one.words }}</span>
+      <b v-if="one.count" class="count">{{ one.count }}</b>
+      <component :is="one.silent ? Minus : Check" v-else class="count" :size="14" aria-hidden="true" />
+      <span class="soft state">{{ one.silent || told(one.count, one.meant) }}</span>
+    </button>
+  </nav>
+</template>
+
+<style scoped>
+.checks {
+  display: flex;
+  flex-direction: column;
+  padding: 12px 8px;
+  overflow-y: auto;
+  background: var(--edge);
+  border-right: 1px solid var(--rule);
+}
+
+.check {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 8px;
+  padding: 5px 10px;
+  text-align: left;
+}
+
+.check.on {
+  background: var(--green-wash);
+}
+
+.name {
+  font-size: 14.5px;
+}
+
+.on .name {
+  font-weight: 700;
+  color: var(--green);
+}
+
+.count {
+  color: var(--rust);
+  align-self: center;
+}
+
+svg.count {
+  color: var(--green);
+}
+
+.silent .name,
+.silent svg.count {
+  color: var(--soft);
+}
+
+.state {
+  grid-column: 1 / -1;
+  font-size: 12px;
+}
+</style>

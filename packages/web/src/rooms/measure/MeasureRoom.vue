@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { CHECK_NAMES } from '@unhurried/core/measure'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import KeySheet from '../../shared/KeySheet.vue'
+import { useKeys } from '../../keys/listen.ts'
+import { useDesk } from '../../stores/desk.ts'
+import { useShot } from '../../stores/shot.ts'
+import { useMeasureCommands } from './commands.ts'
+import MeasureChecks from './MeasureChecks.vue'
+import MeasureFindings from './MeasureFindings.vue'
+import MeasureOnsets from './MeasureOnsets.vue'
+import MeasurePicture from './MeasurePicture.vue'
+import MeasurePlot from './MeasurePlot.vue'
+import { useMeasuring } from './useMeasuring.ts'
+
+/** Every judgement as a figure, with its place: what is asked of the shot, what was measured, and what was found. */
+const shot = useShot()
+const desk = useDesk()
+const router = useRouter()
+const measuring = useMeasuring()
+const keysShown = ref(false)
+const findings = ref<InstanceType<typeof MeasureFindings> | null>(null)
+const commands = useMeasureCommands({
+  measuring,
+  accept: () => void findings.value?.ask(),
+  openDesk: () => void router.push({ name: 'desk', params: { shot: shot.id }, query: { frame: desk.frame + 1 } }),
+  showKeys: () => (keysShown.value = true),
+})
+useKeys(commands.commands)
+/** The check whose figures are plotted: the chosen one, or that of the finding that is looked at. */
+const plotted = computed(() => measuring.check.value ?? measuring.one.value?.check ?? CHECK_NAMES[0] ?? 'volume')
+const ofParts = computed(() => plotted.value === 'together' || plotted.value === 'alike' || plotted.value === 'weight')
+</script>
+
+<template>
+  <div class="measure">
+    <MeasureChecks :measuring="measuring" />
+    <main class="middle" aria-label="Measure">
+      <MeasurePicture :found="measuring.one.value" />
+      <MeasureOnsets v-if="ofParts" />
+      <MeasurePlot v-else :check="plotted" :found="measuring.list.value" />
+    </main>
+    <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />
+    <KeySheet v-model="keysShown" :commands="commands.commands" />
+  </div>
+</template>
+
+<style scoped>
+.measure {
+  display: grid;
+  grid-template-columns: 204px minmax(0, 1fr) 300px;
+  min-height: 0;
+}
+
+.middle {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) minmax(190px, 34%);
+  min-width: 0;
+  min-height: 0;
+}
+</style>

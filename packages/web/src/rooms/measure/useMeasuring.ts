@@ -1,0 +1,117 @@
+import {
+  acceptFinding,
+  askAgain,
+  CHECK_NAMES,
+  CHECKS,
+  type CheckName,
+  type Fix,
+  type Found,
+} from '@unhurried/core/measure'
+import { computed, ref, watch } from 'vue'
+import { newId } from '../../local/ids.ts'
+import { useDesk } from '../../stores/desk.ts'
+import { useMeasure } from '../../stores/measure.ts'
+import { useShot } from '../../stores/shot.ts'
+import { oneLine } from '../../words/oneLine.ts'
+
+/** What a check is at: it cannot be asked yet, is not asked of this shot, has found nothing, or something. */
+export interface CheckState {
+  readonly name: CheckName
+  readonly words: string
+  readonly asks: string
+  readonly count: number
+  readonly meant: number
+  /** why it says nothing; empty where it was asked */
+  readonly silent: string
+}
+
+/** The findings of a shot gone through: which check, which finding, and what is done about it. */
+export function useMeasuring() {
+  const shot = useShot()
+  const desk = useDesk()
+  const measure = useMeasure()
+  /** null: all checks together */
+  const check = ref<CheckName | null>(null)
+  /** findings that are meant so are seen too */
+  const withMeant = ref(false)
+  const at = ref(0)
+
+  function silence(name: CheckName): string {
+    const { document } = shot
+    const { needs, isAsked } = CHECKS[name]
+    if (!document) return ''
+    if (isAsked && !isAsked(document)) return 'not asked of this shot'
+    const marks = Object.values(document.marks).some(mark => mark.kind === 'point')
+    if (needs.length === 1 && needs[0] === 'marks' && !marks) return 'needs marks on the drawings'
+    return needs.includes('charts') && Object.keys(document.charts).length === 0 ? 'needs a chart' : ''
+  }
+  const states = computed<CheckState[]>(() =>
+    CHECK_NAMES.map(name => {
+      const found = measure.found.filter(one => one.check === name)
+      const meant = found.filter(one => measure.meant.has(one)).length
+      const { words, asks } = CHECKS[name]
+      return { name, words, asks, count: found.length - meant, meant, silent: silence(name) }
+    }),
+  )
+
+  const list = computed<readonly Found[]>(() =>
+    measure.found.filter(
+      one => (check.value === null || one.check === check.value) && (withMeant.value || !measure.meant.has(one)),
+    ),
+  )
+  /** the first one is there before one has gone to it */
+  let isThere = false
+  watch([check, withMeant], () => {
+    at.value = 0
+    isThere = false
+  })
+  const one = computed<Found | null>(() => list.value[Math.min(at.value, list.value.length - 1)] ?? null)
+
+  function show(found: Found): void {
+    isThere = true
+    at.value = Math.max(0, list.value.indexOf(found))
+    desk.layerId = found.layer
+    desk.goTo(found.from)
+  }
+  function step(by: 1 | -1): void {
+    const { length } = list.value
+    if (length === 0) return
+    const from = Math.min(at.value, length - 1)
+    const next = list.value[isThere ? (from + by + length) % length : from]
+    if (next) show(next)
+  }
+
+  const fix = computed<Fix | null>(() => {
+    const found = one.value
+    const { survey } = measure
+    return found && survey && shot.mayDraw ? (CHECKS[found.check].fix?.(survey, found) ?? null) : null
+  })
+
+  return {
+    check,
+    withMeant,
+    states,
+    list,
+    one,
+    at,
+    choose: (name: CheckName | null) => void (check.value = name),
+    seeMeant: () => void (withMeant.value = !withMeant.value),
+    show,
+    step,
+    fix,
+    doFix: () => fix.value && shot.commit(fix.value.words, fix.value.ops),
+    /** Says that the finding is meant so; the next one is then looked at. */
+    accept(reason: string): void {
+      const { document } = shot
+      const found = one.value
+      if (!document || !found || !shot.mayDraw) return
+      shot.commit('meant so', acceptFinding(document, found, oneLine(reason), newId()))
+    },
+    ask(found: Found): void {
+      const { document } = shot
+      if (document && shot.mayDraw) shot.commit('asked again', askAgain(document, found))
+    },
+  }
+}
+
+export type Measuring = ReturnType<typeof useMeasuring>
