@@ -7,6 +7,7 @@ import { say, tell } from './say.mjs'
 import { startServer } from './serve.mjs'
 import { guideRows } from './bench/guides.mjs'
 import { journalRows } from './bench/journal.mjs'
+import { mediaRows } from './bench/media.mjs'
 import { print } from './bench/rows.mjs'
 
 await tell(async () => {
@@ -23,7 +24,7 @@ await tell(async () => {
       SIGN_INS_PER_MINUTE: '10000',
       DEMO: '1',
     })
-    say('Measuring, about four minutes.')
+    say('Measuring, about seven minutes.')
     const { status } = spawnSync(
       process.execPath,
       [join(ROOT, 'scripts/bench/measure.mjs'), `http://127.0.0.1:${server.port}`],
@@ -34,6 +35,7 @@ await tell(async () => {
     )
     if (status !== 0) process.exitCode = 1
     print(await guideRows())
+    print(await mediaRows(`http://127.0.0.1:${server.port}`))
     print(await journalRows(cluster, `http://127.0.0.1:${server.port}`))
   } finally {
     await server?.stop()

@@ -17,8 +17,10 @@ const quantile = (values, q) => {
 }
 
 /** A moving picture of a minute, made up in a page of its own; its bytes. */
-async function madeUp(browser) {
-  const page = await browser.newPage()
+async function madeUp(browser, url) {
+  // Films are packed on secure pages only, and this one lets a library be added to it.
+  const page = await (await browser.newContext({ bypassCSP: true })).newPage()
+  await page.goto(url)
   const library = readFileSync(join(ROOT, 'node_modules/mediabunny/dist/bundles/mediabunny.min.cjs'), 'utf8')
   await page.addScriptTag({
     content: `{ const module = { exports: {} }, exports = module.exports; ${library}\n; window.mediabunny = Object.keys(module.exports).length ? module.exports : window.Mediabunny }`,
@@ -113,7 +115,7 @@ const pressed = (page, keys) =>
   )
 
 async function clipRows(browser, url, page) {
-  const film = await madeUp(browser)
+  const film = await madeUp(browser, url)
   const shot = await shotFor(page, url, SECONDS * FPS)
   await page.goto(`${url}/shot/${shot}/desk?frame=1`)
   await page.waitForSelector('[data-testid=paper]')

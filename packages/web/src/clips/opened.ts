@@ -12,6 +12,8 @@ const MOST_PIXELS = 100_000_000
 /** Pictures are kept no wider than this: they lie under the paper and not in the film. */
 const WIDEST_PX = 1280
 
+/** So many pictures are decoded before they are wanted. */
+const AHEAD = 8
 /** Pictures that one may lag behind while it plays, until all have come once. */
 const MOST_LATE = 48
 
@@ -42,10 +44,24 @@ export function openedClip(clip: FilmClip, bytes: Uint8Array) {
     () => (state.value = 'broken'),
   )
 
+  /** What is likely wanted next: the pictures behind the last that was, going on the way one goes. */
+  let last = 0
+  let way: 1 | -1 = 1
+  function ahead(): number | undefined {
+    // Backwards each one costs all from the last whole picture on: whoever waits for another one would wait longer.
+    if (way < 0) return undefined
+    for (let n = 1; n <= AHEAD; n++) {
+      const number = last + n
+      if (number >= times.value.length) return undefined
+      if (!pictures.has(number) && !asked.has(number)) return (asked.add(number), number)
+    }
+    return undefined
+  }
+
   async function work(): Promise<void> {
     if (isBusy) return
     isBusy = true
-    for (let next = wishes.pop(); next !== undefined; next = wishes.pop()) {
+    for (let next = wishes.pop() ?? ahead(); next !== undefined; next = wishes.pop() ?? ahead()) {
       const bitmap = await remote.picture(next, WIDEST_PX).catch(() => null)
       asked.delete(next)
       if (!bitmap) continue
@@ -62,8 +78,12 @@ export function openedClip(clip: FilmClip, bytes: Uint8Array) {
     come,
     /** A picture by its number, if it is here; else it is asked for, and `come` tells when it is. */
     picture(number: number): ImageBitmap | null {
+      if (number !== last) [way, last] = [number < last ? -1 : 1, number]
       const here = pictures.get(number)
-      if (here) return here
+      if (here) {
+        void work()
+        return here
+      }
       if (state.value === 'there' && !asked.has(number)) {
         asked.add(number)
         wishes.push(number)

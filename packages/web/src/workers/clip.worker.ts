@@ -236,7 +236,8 @@ const protocol: ClipProtocol = {
     )
     const brush = canvas.getContext('2d')
     if (!brush) return null
-    brush.imageSmoothingQuality = 'high'
+    // They lie under the paper, and are gone over: there is no time to be finer.
+    brush.imageSmoothingQuality = 'low'
     one.draw(brush, 0, 0, canvas.width, canvas.height)
     const bitmap = canvas.transferToImageBitmap()
     return transfer(bitmap, [bitmap])
