@@ -48,7 +48,7 @@ test('in windows of every size no control of a shot’s rooms is covered, cut or
   await page.getByRole('link', { name: 'Open Marching home' }).click()
   await expect(page.getByTestId('paper')).toBeVisible()
   const found: Record<string, string[]> = {}
-  for (const room of ['Desk', 'Flip', 'Plan', 'Send off']) {
+  for (const room of ['Desk', 'Flip', 'Plan', 'Measure', 'Send off']) {
     await page.getByRole('link', { name: room, exact: true }).click()
     await expect(page).toHaveTitle(new RegExp(room))
     for (const [width, height] of SIZES) {

@@ -53,6 +53,20 @@ const ofParts = computed(() => plotted.value === 'together' || plotted.value ===
   min-height: 0;
 }
 
+/* Where it is narrow, or low, the findings lie under the picture, and all of it is gone through by scrolling. */
+@media (width < 900px) {
+  .measure {
+    grid-template-columns: 176px minmax(0, 1fr);
+    grid-template-rows: minmax(420px, 1fr) minmax(200px, auto);
+    overflow: auto;
+  }
+
+  .measure > :nth-child(3) {
+    grid-column: 1 / -1;
+    border-top: 1px solid var(--rule);
+  }
+}
+
 .middle {
   display: grid;
   grid-template-rows: minmax(0, 1fr) minmax(190px, 34%);

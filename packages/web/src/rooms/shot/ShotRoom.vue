@@ -154,6 +154,16 @@ nav a.router-link-active {
   border-color: var(--green);
 }
 
+@media (width < 860px) {
+  nav {
+    gap: 12px;
+  }
+
+  .name {
+    display: none;
+  }
+}
+
 .problem {
   padding: 80px;
   display: flex;
