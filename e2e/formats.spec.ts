@@ -68,11 +68,14 @@ async function shownAt(page: Page, file: Buffer, type: string, seconds: readonly
       for (const at of seconds) {
         video.currentTime = at
         await new Promise(done => (video.onseeked = done))
-        // What was sought is there to be painted with the next picture of the page.
-        await new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))
-        brush.clearRect(0, 0, canvas.width, canvas.height)
-        brush.drawImage(video, 0, 0)
-        const { data } = brush.getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1)
+        // What was sought may be there to be painted only some pictures of the page later: until then there is nothing.
+        let data = new Uint8ClampedArray(4)
+        for (let tries = 0; tries < 120 && data[3] === 0; tries++) {
+          await new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))
+          brush.clearRect(0, 0, canvas.width, canvas.height)
+          brush.drawImage(video, 0, 0)
+          data = brush.getImageData(canvas.width >> 1, canvas.height >> 1, 1, 1).data as typeof data
+        }
         const corner = brush.getImageData(0, 0, 1, 1).data
         colours.push([data[0]!, data[1]!, data[2]!, corner[3]!])
       }
