@@ -113,6 +113,8 @@ describe('pops and stalls', () => {
     expect(said('pace', moving({ nose: along(0, 20, 40, 100) }, twos(4)))).toEqual([])
     // The third drawing is held for a dozen frames: what comes behind is another move.
     expect(said('pace', moving({ nose: along(0, 20, 40, 100, 120, 140) }, [2, 2, 12, 2, 2, 2]))).toEqual([])
+    // So is the one it arrives on.
+    expect(said('pace', moving({ nose: along(0, 20, 40, 100, 120, 140) }, [2, 2, 2, 12, 2, 2]))).toEqual([])
     const turned = [...along(0, 20, 40), { x: 40, y: 360 }, { x: 60, y: 360 }, { x: 80, y: 360 }]
     expect(said('pace', moving({ nose: turned }, twos(6)))).toEqual([])
     const jump = moving({ nose: along(0, 20, 40, 100, 120, 140) }, twos(6))
@@ -150,6 +152,8 @@ describe('the loop', () => {
       'nose of 5 jumps to 1 where the loop closes: 40 px a frame, 10 otherwise',
     ])
     expect(said('seam', moving({ nose: along(0, 20, 40, 60, 80) }, twos(5)))).toEqual([])
+    // Twice the usual one is none.
+    expect(said('seam', round(0, 20, 40, 60, 80, 60, 40))).toEqual([])
     // Three drawings have no usual step.
     expect(said('seam', round(0, 20, 80))).toEqual([])
   })
