@@ -25,8 +25,12 @@ export function printOf(document: ShotDocument, { drawings, words }: Found): str
 
 /** Whether somebody has said that a finding is meant so, and what it is about has not changed since. */
 export function acceptedOf(document: ShotDocument, found: Found): Accepted | null {
-  const [about, print] = [aboutOf(found), printOf(document, found)]
-  return Object.values(document.accepted).find(one => one.about === about && one.print === print) ?? null
+  const about = aboutOf(found)
+  const said = Object.values(document.accepted).filter(one => one.about === about)
+  // All that lies on its drawings is only gone through where something was said of it: this is asked after every stroke.
+  if (said.length === 0) return null
+  const print = printOf(document, found)
+  return said.find(one => one.print === print) ?? null
 }
 
 /** Says that a finding is meant so, and why; what was said of it before goes. */

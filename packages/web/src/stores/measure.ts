@@ -82,12 +82,12 @@ export const useMeasure = defineStore('measure', () => {
   /** what is found and not said to be meant so, and what is */
   const meant = computed<ReadonlyMap<Found, Accepted>>(() => {
     const { document } = shot
+    if (!document) return new Map()
     return new Map(
-      document
-        ? found.value.flatMap(one =>
-            acceptedOf(document, one) ? [[one, acceptedOf(document, one) as Accepted] as const] : [],
-          )
-        : [],
+      found.value.flatMap(one => {
+        const said = acceptedOf(document, one)
+        return said ? [[one, said] as const] : []
+      }),
     )
   })
   const open = computed(() => found.value.filter(one => !meant.value.has(one)))

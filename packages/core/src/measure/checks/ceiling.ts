@@ -1,25 +1,11 @@
 import { find } from '../../document/model/table.ts'
 import { movedSteps } from '../steps.ts'
-import type { Check, Finding, Series } from './check.ts'
-import { followedWays, numberOf, stepsOf } from './followed.ts'
+import type { Check, Finding } from './check.ts'
+import { followedWays, numberOf, stepSeries } from './followed.ts'
 import type { Survey } from '../survey.ts'
 
 /** A place is read no better than this, paper pixels. */
 const READ_PX = 1
-
-/** How far everything goes a frame, on the frame on which each drawing appears. */
-export const stepSeries = (survey: Survey): Series[] =>
-  followedWays(survey, null).flatMap((way): Series[] => {
-    const values = stepsOf(way).map(({ to, pxPerFrame }) => ({
-      frame: to.start,
-      drawing: to.drawing,
-      value: pxPerFrame,
-    }))
-    const name = way.of === '' ? way.layer.name : `${way.layer.name}, ${way.of.replace(/ of $/, '')}`
-    return values.length > 0
-      ? [{ layer: way.layer.id, mark: way.mark, name, unit: 'px a frame', values, planned: [] }]
-      : []
-  })
 
 /** Whether anything goes farther a frame than the movement that was studied does; silent while no ceiling was taken. */
 export const ceiling: Check = {

@@ -6,6 +6,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import { median } from '../../median.ts'
 import { distance, type Point } from '../../geometry/point.ts'
 import { placeOn, type Survey } from '../survey.ts'
+import type { Series } from './check.ts'
 
 /** The way of something over the exposures of a layer: a mark of it, or the middles of its silhouettes. */
 export interface Followed {
@@ -68,6 +69,20 @@ export function stepsOf({ steps }: Pick<Followed, 'steps'>): Step[] {
     return { from, to, held, pxPerFrame: px / Math.max(1, Math.min(held, usual)) }
   })
 }
+
+/** How far everything goes a frame, on the frame on which each drawing appears. */
+export const stepSeries = (survey: Survey): Series[] =>
+  followedWays(survey, null).flatMap((way): Series[] => {
+    const values = stepsOf(way).map(({ to, pxPerFrame }) => ({
+      frame: to.start,
+      drawing: to.drawing,
+      value: pxPerFrame,
+    }))
+    const name = way.of === '' ? way.layer.name : `${way.layer.name}, ${way.of.replace(/ of $/, '')}`
+    return values.length > 0
+      ? [{ layer: way.layer.id, mark: way.mark, name, unit: 'px a frame', values, planned: [] }]
+      : []
+  })
 
 /** The number of a drawing as it is told. */
 export const numberOf = (document: ShotDocument, id: string): number => find(document.drawings, id)?.number ?? 0

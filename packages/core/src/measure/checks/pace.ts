@@ -1,9 +1,9 @@
 import { find } from '../../document/model/table.ts'
 import type { Point } from '../../geometry/point.ts'
+import { median } from '../../median.ts'
 import type { Survey } from '../survey.ts'
 import type { Check, Finding } from './check.ts'
-import { stepSeries } from './ceiling.ts'
-import { followedWays, numberOf, stepsOf, type Followed, type Step } from './followed.ts'
+import { followedWays, numberOf, stepSeries, stepsOf, type Followed, type Step } from './followed.ts'
 
 /** A step so many times as long as both beside it jumps; one so much shorter than both stands. */
 const POP = 2.5
@@ -29,7 +29,10 @@ export const pace: Check = {
       .filter(way => way.mark !== null || way.layer.volume !== 'off')
       .flatMap(way => {
         const steps = stepsOf(way)
-        const usual = [...steps.map(step => step.held)].sort((a, b) => a - b)[steps.length >> 1] ?? 1
+        const usual = median(
+          steps.map(step => step.held),
+          1,
+        )
         return steps.flatMap((step, i): Finding[] => {
           const [before, after] = [steps[i - 1], steps[i + 1]]
           if (!before || !after || isRest(before, usual) || isRest(step, usual) || isRest(after, usual)) return []

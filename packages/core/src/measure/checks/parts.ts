@@ -8,8 +8,8 @@ import { tracksOfMarks } from '../tracks/ofMarks.ts'
 import type { Track } from '../tracks/track.ts'
 import { counted } from '../../time/counted.ts'
 import type { Survey } from '../survey.ts'
-import { stepSeries } from './ceiling.ts'
 import type { Check, Finding, Series } from './check.ts'
+import { stepSeries } from './followed.ts'
 
 /** What has come to rest is seen at rest for this long, seconds; what goes on till the shot ends has not arrived. */
 const REST_S = 1 / 6

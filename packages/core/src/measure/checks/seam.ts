@@ -3,9 +3,8 @@ import { isAnimated } from '../../document/model/model.ts'
 import { layersInOrder } from '../../document/model/selectors.ts'
 import { median } from '../../median.ts'
 import { movedSteps } from '../steps.ts'
-import { stepSeries } from './ceiling.ts'
 import type { Check, Finding } from './check.ts'
-import { followedWays, numberOf } from './followed.ts'
+import { followedWays, numberOf, stepSeries } from './followed.ts'
 
 /** The step over the seam is so many times as long as the usual one, and by so many px a frame. */
 const SEAM = 2.5

@@ -34,18 +34,4 @@ const names = (some: typeof seen.value) => some.map(clip => clip.name).join(', '
   </section>
 </template>
 
-<style scoped>
-.row {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-}
-
-.label {
-  color: var(--soft);
-}
-
-.small {
-  font-size: 12.5px;
-}
-</style>
+<style scoped src="./goesAlong.css"></style>

@@ -44,18 +44,4 @@ const away = computed(() => own.value.filter(one => sound.heard.get(one.media)?.
   </section>
 </template>
 
-<style scoped>
-.row {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-}
-
-.label {
-  color: var(--soft);
-}
-
-.small {
-  font-size: 12.5px;
-}
-</style>
+<style scoped src="./goesAlong.css"></style>
