@@ -54,7 +54,7 @@ defineExpose({ ask })
         meant so, too</label
       >
     </p>
-    <ol ref="list">
+    <ol v-show="measuring.list.value.length" ref="list">
       <li
         v-for="found in measuring.list.value"
         :key="`${found.check} ${found.layer} ${found.drawings.join()} ${found.marks.join()} ${found.from}`"
@@ -98,7 +98,7 @@ defineExpose({ ask })
       </li>
     </ol>
     <p v-if="!measuring.list.value.length" class="soft none">
-      Nothing found{{ measuring.check.value === null ? '' : ` by “${CHECKS[measuring.check.value].words}”` }}.
+      Nothing found{{ measuring.check.value === null ? '.' : `. ${CHECKS[measuring.check.value].asks}` }}
     </p>
   </aside>
 </template>
