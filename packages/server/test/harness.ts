@@ -92,6 +92,34 @@ export const element = (id: string): Stroke => ({
   width: 4,
 })
 
+/** A picture of two pixels, as a browser writes it. */
+export const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR4nGOwyQr9vyFUqwEAEFsDqj8px6wAAAAASUVORK5CYII=',
+  'base64',
+)
+
+/** A batch that lays a picture on a drawing. */
+export const lyingPicture = (id: string, picture: string, more: object = {}): Batch =>
+  batch(`lay-${id}`, {
+    kind: 'elements.add',
+    drawing: 'd1',
+    elements: [
+      {
+        id,
+        kind: 'picture',
+        z: 1,
+        matrix: null,
+        picture,
+        widthPx: 2,
+        heightPx: 1,
+        opacity: 1,
+        cut: null,
+        placeholder: false,
+        ...more,
+      },
+    ],
+  })
+
 export const batch = (id: string, ...ops: Operation[]): Batch => ({ id, label: 'test', ops })
 
 export const newDrawing = (id: string, number: number): Batch =>

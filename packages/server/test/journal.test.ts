@@ -11,7 +11,9 @@ import {
   benchWithOwner,
   element,
   filmWithShot,
+  lyingPicture,
   newDrawing,
+  PNG,
   post,
   sampleText,
   SHOT,
@@ -35,11 +37,6 @@ afterAll(() => b.close())
 
 const read = async (who = agent) =>
   (await who.get(`/api/shots/${shot}`)).body as { seq: number; document: ShotDocument }
-/** A picture of two pixels, as a browser writes it. */
-const PNG = Buffer.from(
-  'iVBORw0KGgoAAAANSUhEUgAAAAIAAAABCAYAAAD0In+KAAAAEUlEQVR4nGOwyQr9vyFUqwEAEFsDqj8px6wAAAAASUVORK5CYII=',
-  'base64',
-)
 const strokesOf = (document: ShotDocument) => Object.keys(document.drawings.d1?.elements ?? {})
 
 describe('the journal', () => {
@@ -222,26 +219,7 @@ describe('bad input changes nothing and is named', () => {
 
   test('a picture is kept like strokes are, and is nothing but a picture', async () => {
     const picture = PNG.toString('base64')
-    const lying = (id: string, more: object): Batch =>
-      batch(`lay-${id}`, {
-        kind: 'elements.add',
-        drawing: 'd1',
-        elements: [
-          {
-            id,
-            kind: 'picture',
-            z: 1,
-            matrix: null,
-            picture: 'p1',
-            widthPx: 2,
-            heightPx: 1,
-            opacity: 1,
-            cut: null,
-            placeholder: false,
-            ...more,
-          },
-        ],
-      })
+    const lying = (id: string, more: object): Batch => lyingPicture(id, 'p1', more)
     const { body } = await post(
       agent,
       shot,
@@ -284,33 +262,14 @@ describe('bad input changes nothing and is named', () => {
       (await b.source.query('SELECT id FROM assets_ahead WHERE shot_id = $1 ORDER BY id', [shot])).map(
         ({ id }: { id: string }) => id,
       )
-    const lying = (id: string, picture: string): Batch =>
-      batch(`lay-${id}`, {
-        kind: 'elements.add',
-        drawing: 'd1',
-        elements: [
-          {
-            id,
-            kind: 'picture',
-            z: 1,
-            matrix: null,
-            picture,
-            widthPx: 2,
-            heightPx: 1,
-            opacity: 1,
-            cut: null,
-            placeholder: false,
-          },
-        ],
-      })
 
     test('waits until a batch uses it, is counted then, and is not sent with it', async () => {
       expect([(await ahead('p1', PNG)).status, (await ahead('p1', PNG)).status]).toEqual([200, 200])
       expect((await ahead('p2', PNG)).status).toBe(200)
       expect(await waiting()).toEqual(['p1', 'p2'])
       // Nobody is told of it, and a batch that is refused leaves it where it is.
-      expect((await post(agent, shot, [lying('x', 'p1')])).body.refused[0].code).toBe('unknown-drawing')
-      const { body } = await post(agent, shot, [newDrawing('d1', 1), lying('a', 'p1'), lying('b', 'p1')])
+      expect((await post(agent, shot, [lyingPicture('x', 'p1')])).body.refused[0].code).toBe('unknown-drawing')
+      const { body } = await post(agent, shot, [newDrawing('d1', 1), lyingPicture('a', 'p1'), lyingPicture('b', 'p1')])
       expect(body.done).toEqual(['add-d1', 'lay-a', 'lay-b'])
       expect(await waiting()).toEqual(['p2'])
       const [{ n, bytes }] = await b.source.query(
@@ -320,7 +279,7 @@ describe('bad input changes nothing and is named', () => {
       expect([n, bytes]).toEqual([1, PNG.length])
       // Sent once more behind its batch: known, and counted once.
       expect((await ahead('p1', PNG)).status).toBe(200)
-      expect((await post(agent, shot, [lying('c', 'p1')])).body.done).toEqual(['lay-c'])
+      expect((await post(agent, shot, [lyingPicture('c', 'p1')])).body.done).toEqual(['lay-c'])
       expect((await b.source.query('SELECT stroke_bytes::int AS s FROM shots WHERE id = $1', [shot]))[0].s).toBe(
         PNG.length,
       )
@@ -345,7 +304,7 @@ describe('bad input changes nothing and is named', () => {
       await b.source.query("UPDATE assets_ahead SET created_at = now() - interval '25 hours'")
       await ahead('p2', PNG)
       expect(await waiting()).toEqual(['p2'])
-      const { body } = await post(agent, shot, [newDrawing('d1', 1), lying('a', 'p1')])
+      const { body } = await post(agent, shot, [newDrawing('d1', 1), lyingPicture('a', 'p1')])
       expect(body.refused).toEqual([{ id: 'lay-a', code: 'unknown-asset', what: 'p1' }])
     })
   })

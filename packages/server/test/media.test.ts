@@ -159,7 +159,7 @@ describe('recordings and clips of a film', () => {
     const full = await begin('b'.repeat(64), 2 * 1024 ** 2 + 1)
     expect([full.status, full.body.message]).toEqual([
       413,
-      'The film holds 3 MB of 5 MB for recordings and clips: there is no room for 3 MB more.',
+      'The film holds 3 MB of 5 MB of recordings, clips and pictures: there is no room for 3 MB more.',
     ])
     // Nobody goes on with the first one: a day later there is room.
     await older(25)

@@ -83,7 +83,10 @@ export class AssetRow {
   @PrimaryColumn({ type: 'text' }) id!: string
   /** samples of strokes, or a picture */
   @Column({ type: 'text' }) kind!: string
-  @Column({ type: 'bytea' }) bytes!: Buffer
+  /** its bytes; of a picture they lie with the media of the film */
+  @Column({ type: 'bytea', nullable: true }) bytes!: Buffer | null
+  /** of a picture, the SHA-256 that it is kept under there */
+  @Column({ type: 'text', nullable: true }) media!: string | null
 }
 
 export const ENTITIES = [AccountRow, SessionRow, FilmRow, MemberRow, ShotRow, JournalRow, SnapshotRow, AssetRow]

@@ -42,21 +42,18 @@ interface Known {
 /** Looks all the things that some batches use up at once. */
 export async function assetShelf(tx: EntityManager, shotId: string, wanted: readonly AssetRef[]): Promise<AssetShelf> {
   const ids = [...new Set(wanted.map(({ id }) => id))]
-  const rows: { id: string; kind: string; hash: Buffer; ahead: number | null }[] =
+  const rows: { id: string; kind: string; hash: string; ahead: number | null }[] =
     ids.length === 0
       ? []
       : await tx.query(
-          `SELECT id, kind, sha256(bytes) AS hash, octet_length(bytes) AS ahead FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2)
-           UNION ALL SELECT id, kind, sha256(bytes), NULL FROM assets WHERE shot_id = $1 AND id = ANY($2)`,
+          `SELECT id, kind, encode(sha256(bytes), 'hex') AS hash, octet_length(bytes) AS ahead FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2)
+           UNION ALL SELECT id, kind, hash, NULL FROM assets_whole WHERE shot_id = $1 AND id = ANY($2)`,
           [shotId, ids],
         )
   // What is stored already counts for more than what was sent ahead under the same name.
   const storedLast = [...rows.filter(row => row.ahead !== null), ...rows.filter(row => row.ahead === null)]
   const known = new Map(
-    storedLast.map(({ id, kind, hash, ahead }): [string, Known] => [
-      id,
-      { kind, hash: hash.toString('hex'), aheadBytes: ahead },
-    ]),
+    storedLast.map(({ id, kind, hash, ahead }): [string, Known] => [id, { kind, hash, aheadBytes: ahead }]),
   )
   const moved: string[] = []
   const fresh: { id: string; kind: string; bytes: Buffer }[] = []

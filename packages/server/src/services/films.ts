@@ -135,7 +135,7 @@ async function copyStrokes(tx: EntityManager, filmId: string, from: string, to: 
     throw new Problem('too-large', 'The film has no room for a copy: it holds as much as a film may.')
   }
   await tx.query(
-    'INSERT INTO assets (shot_id, id, kind, bytes) SELECT $1, id, kind, bytes FROM assets WHERE shot_id = $2',
+    'INSERT INTO assets (shot_id, id, kind, bytes, media) SELECT $1, id, kind, bytes, media FROM assets WHERE shot_id = $2',
     [to, from],
   )
   await tx.query('INSERT INTO media_uses (shot_id, id) SELECT $1, id FROM media_uses WHERE shot_id = $2', [to, from])

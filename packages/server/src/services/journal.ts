@@ -166,8 +166,8 @@ export function journalService(source: DataSource) {
     /** Stroke samples of a shot: those asked for, or all. */
     async samples(shotId: string, ids?: readonly string[]): Promise<[string, Uint8Array][]> {
       const rows: { id: string; bytes: Buffer }[] = ids
-        ? await source.query('SELECT id, bytes FROM assets WHERE shot_id = $1 AND id = ANY($2)', [shotId, ids])
-        : await source.query('SELECT id, bytes FROM assets WHERE shot_id = $1', [shotId])
+        ? await source.query('SELECT id, bytes FROM assets_whole WHERE shot_id = $1 AND id = ANY($2)', [shotId, ids])
+        : await source.query('SELECT id, bytes FROM assets_whole WHERE shot_id = $1', [shotId])
       return rows.map(row => [row.id, row.bytes])
     },
 

@@ -67,7 +67,7 @@ function intake(source: DataSource, bounds: MediaBounds) {
           if (Number(sum ?? 0) + bytes > bounds.filmBytes) {
             throw new Problem(
               'too-large',
-              `The film holds ${inMB(Number(sum ?? 0))} of ${inMB(bounds.filmBytes)} for recordings and clips: there is no room for ${inMB(bytes)} more.`,
+              `The film holds ${inMB(Number(sum ?? 0))} of ${inMB(bounds.filmBytes)} of recordings, clips and pictures: there is no room for ${inMB(bytes)} more.`,
             )
           }
           await tx.query('INSERT INTO media (film_id, id, bytes) VALUES ($1, $2, $3)', [film, id, bytes])

@@ -134,6 +134,12 @@ function noteStrokes(document: ShotDocument, used: Set<string>): void {
   for (const id of assetIds(adds)) used.add(id)
 }
 
+/** Lets go of stored things of a shot, and of what its film keeps for it alone. */
+const LET_GO = `
+  WITH gone AS (DELETE FROM assets WHERE shot_id = $1 AND id = ANY($2) RETURNING media)
+  DELETE FROM media_uses u WHERE u.shot_id = $1 AND u.id IN (SELECT media FROM gone)
+    AND NOT EXISTS (SELECT 1 FROM assets a WHERE a.shot_id = $1 AND a.media = u.id AND a.id <> ALL($2))`
+
 async function verifyStrokes(
   tx: EntityManager,
   shot: string,
@@ -143,7 +149,7 @@ async function verifyStrokes(
   find: Find,
 ): Promise<{ count: number; bytes: number }> {
   const rows: { id: string; bytes: number }[] = await tx.query(
-    'SELECT id, octet_length(bytes) AS bytes FROM assets WHERE shot_id = $1',
+    'SELECT id, length AS bytes FROM assets_whole WHERE shot_id = $1',
     [shot],
   )
   const stored = new Set(rows.map(stroke => stroke.id))
@@ -155,7 +161,7 @@ async function verifyStrokes(
   const unusedBytes = unused.reduce((sum, stroke) => sum + stroke.bytes, 0)
   if (unused.length) find(`keeps ${unused.length} strokes (${unusedBytes} bytes) that nothing ever used`, true)
   if (mend && unused.length) {
-    await tx.query('DELETE FROM assets WHERE shot_id = $1 AND id = ANY($2)', [shot, unused.map(({ id }) => id)])
+    await tx.query(LET_GO, [shot, unused.map(({ id }) => id)])
   }
   const all = rows.reduce((sum, stroke) => sum + stroke.bytes, 0)
   return { count: rows.length, bytes: mend ? all - unusedBytes : all }

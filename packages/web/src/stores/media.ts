@@ -66,7 +66,7 @@ export const useMedia = defineStore('media', () => {
       return `“${name}” has ${inMB(bytes)}; a recording or clip may have ${inMB(room.oneBytes)}.`
     }
     if (room.used + bytes <= room.filmBytes) return null
-    return `“${name}” has ${inMB(bytes)}, and the film holds ${inMB(room.used)} of ${inMB(room.filmBytes)} for recordings and clips.`
+    return `“${name}” has ${inMB(bytes)}, and the film holds ${inMB(room.used)} of ${inMB(room.filmBytes)} of recordings, clips and pictures.`
   }
 
   /** The bytes of something, from here or from the server. Rejects when it is in neither place. */
