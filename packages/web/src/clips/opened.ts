@@ -1,74 +1,75 @@
 import type { FilmClip } from '@unhurried/core/document'
-import type { Change } from '@unhurried/core/clip'
+import { pictureAt, type Change } from '@unhurried/core/clip'
 import type { Point } from '@unhurried/core/geometry'
 import { proxy, wrap, type Remote } from 'comlink'
-import { LRUCache } from 'lru-cache'
 import { ref, shallowRef } from 'vue'
 import type { ClipProtocol, FollowEnd, FoundPlace } from '../protocols/clip.ts'
+import { keptSmall } from './keptSmall.ts'
+import { largePictures } from './large.ts'
 import { clipWorker } from './packing.ts'
+import { smallPictures, SMALL_WIDTH, type SmallPictures } from './small.ts'
 
-/** Pixels of all pictures of a clip that are kept at a time: about a hundred of 1280 × 720. */
-const MOST_PIXELS = 100_000_000
 /** Pictures are kept no wider than this: they lie under the paper and not in the film. */
 const WIDEST_PX = 1280
+/** Where a small picture stands in, the large one is decoded once one has stayed for so long: whoever goes over a clip does not wait for it. */
+const STAYED_MS = 90
+/** What is looked for within so long is looked at together: on the paper, and in windows beside it. */
+const TOGETHER_MS = 45
+/** So many pictures are waited for at a time: one on the paper, and one in each window beside it. */
+const MOST_MISSED = 8
 
-/** So many pictures are decoded before they are wanted. */
-const AHEAD = 8
-/** Pictures that one may lag behind while it plays, until all have come once. */
-const MOST_LATE = 48
-
-/** A clip that is being looked at: its pictures as they are wanted, decoded behind one's back. */
-export function openedClip(clip: FilmClip, bytes: Uint8Array) {
+/** A clip of a film that is being looked at: its pictures as they are wanted, decoded behind one's back. */
+export function openedClip(film: string, clip: FilmClip, bytes: Uint8Array) {
   const worker = clipWorker()
   const remote: Remote<ClipProtocol> = wrap<ClipProtocol>(worker)
   const times = shallowRef<readonly number[]>([])
   const state = ref<'opening' | 'there' | 'broken'>('opening')
-  /** goes up whenever another picture has come */
+  /** goes up whenever a picture has come that somebody looked for */
   const come = ref(0)
-  const pictures = new LRUCache<number, ImageBitmap>({
-    maxSize: MOST_PIXELS,
-    sizeCalculation: picture => Math.max(1, picture.width * picture.height),
-    dispose: picture => picture.close(),
+  let small: SmallPictures | null = null
+  let wantedAt = performance.now()
+  let stay: ReturnType<typeof setTimeout> | undefined
+  let passed: readonly { readonly number: number; readonly at: number }[] = []
+  /** The large pictures of where one stays; of what one goes over, none. */
+  function wishIfStayed(number: number): void {
+    const now = performance.now()
+    passed = [...passed.filter(({ at }) => now - at < TOGETHER_MS), { number, at: now }]
+    clearTimeout(stay)
+    stay = setTimeout(() => passed.forEach(one => large.wish(one.number)), STAYED_MS)
+  }
+
+  /** What was looked for in vain, the newest; what only comes ahead of being wanted is nobody's business. */
+  let missed: readonly number[] = []
+  function arrived(number: number): void {
+    if (missed.includes(number)) come.value++
+  }
+  const large = largePictures({
+    count: () => times.value.length,
+    decode: number => remote.picture(number, WIDEST_PX),
+    arrived,
   })
-  const asked = new Set<number>()
-  /** what is wanted most is decoded first: the newest wish, and only one at a time */
-  let wishes: number[] = []
-  let isBusy = false
 
   remote.open(bytes).then(
     told => {
       times.value = told.times
       state.value = 'there'
       come.value++
+      if (clip.widthPx <= SMALL_WIDTH) return
+      small = smallPictures(told.times.length, {
+        ...keptSmall(film, clip.media),
+        make: (from, to) => remote.small(from, to, SMALL_WIDTH),
+        idleMs: () => performance.now() - wantedAt,
+        come: arrived,
+      })
     },
     () => (state.value = 'broken'),
   )
 
-  /** What is likely wanted next: the pictures behind the last that was, going on the way one goes. */
-  let last = 0
-  let way: 1 | -1 = 1
-  function ahead(): number | undefined {
-    // Backwards each one costs all from the last whole picture on: whoever waits for another one would wait longer.
-    if (way < 0) return undefined
-    for (let n = 1; n <= AHEAD; n++) {
-      const number = last + n
-      if (number >= times.value.length) return undefined
-      if (!pictures.has(number) && !asked.has(number)) return (asked.add(number), number)
-    }
-    return undefined
-  }
-
-  async function work(): Promise<void> {
-    if (isBusy) return
-    isBusy = true
-    for (let next = wishes.pop() ?? ahead(); next !== undefined; next = wishes.pop() ?? ahead()) {
-      const bitmap = await remote.picture(next, WIDEST_PX).catch(() => null)
-      asked.delete(next)
-      if (!bitmap) continue
-      pictures.set(next, bitmap)
-      come.value++
-    }
-    isBusy = false
+  /** What is gone to from a picture: the ones beside it, and those a second on and back. */
+  function nextTo(number: number): number[] {
+    const now = times.value[number] ?? 0
+    const at = (moment: number) => pictureAt(times.value, moment) ?? 0
+    return [number + 1, number - 1, at(now + 1), at(now - 1)]
   }
 
   return {
@@ -76,32 +77,26 @@ export function openedClip(clip: FilmClip, bytes: Uint8Array) {
     times,
     state,
     come,
-    /** A picture by its number, if it is here; else it is asked for, and `come` tells when it is. */
-    picture(number: number): ImageBitmap | null {
-      if (number !== last) [way, last] = [number < last ? -1 : 1, number]
-      const here = pictures.get(number)
+    /** A picture by its number, if it is here, or a small one; else it is asked for, and `come` tells when it is. */
+    picture(number: number, playing = false): ImageBitmap | null {
+      if (large.goTo(number)) wantedAt = performance.now()
+      const here = large.here(number)
       if (here) {
-        void work()
+        // Whoever goes over a clip by small pictures is not kept waiting by large ones.
+        if (playing || !small?.has(number + 1)) large.goOn()
         return here
       }
-      if (state.value === 'there' && !asked.has(number)) {
-        asked.add(number)
-        wishes.push(number)
-        // What was wished long ago is not looked at any more.
-        for (const old of wishes.slice(0, -24)) asked.delete(old)
-        wishes = wishes.slice(-24)
-        void work()
+      if (!missed.includes(number)) missed = [...missed.slice(1 - MOST_MISSED), number]
+      if (playing || !small?.has(number)) {
+        large.wish(number)
+        return small?.picture(number) ?? null
       }
-      return null
+      small.ready(nextTo(number))
+      wishIfStayed(number)
+      return small.picture(number)
     },
     /** The nearest one before a picture that is here, of those just before it: while one plays, better than none. */
-    before(number: number): ImageBitmap | null {
-      for (let n = number - 1; n >= Math.max(0, number - MOST_LATE); n--) {
-        const here = pictures.peek(n)
-        if (here) return here
-      }
-      return null
-    },
+    before: large.before,
     /** Looks through it for where it changes. */
     changes: (from: number, to: number, told: (done: number) => void): Promise<Change[]> =>
       remote.changes(from, to, proxy(told)),
@@ -109,8 +104,10 @@ export function openedClip(clip: FilmClip, bytes: Uint8Array) {
     follow: (from: number, to: number, at: Point, told: (found: FoundPlace[]) => boolean): Promise<FollowEnd> =>
       remote.follow(from, to, at, proxy(told)),
     close(): void {
+      clearTimeout(stay)
+      small?.close()
       worker.terminate()
-      pictures.clear()
+      large.close()
     },
   }
 }

@@ -47,6 +47,8 @@ export interface ClipProtocol {
   open(bytes: Uint8Array): Promise<ClipTimes>
   /** One picture of the opened clip, by its number, no wider than so many pixels; null where there is none. */
   picture(number: number, widthPx: number): Promise<ImageBitmap | null>
+  /** Small pictures of the opened clip from one number up to, but not with, another, JPEG; going on where the last ended costs least. */
+  small(from: number, to: number, widthPx: number): Promise<Uint8Array[]>
   /**
    * Follows what lies at a place of a picture, pixels of the clip, on through the ones after it, or before it, up to but not with another; `told` hears of each place
    * found, some at a time, and says whether to go on.

@@ -63,7 +63,7 @@ export const useClips = defineStore('clips', () => {
     const bytes = await media.bytesOf(shot.film, clip.media, clip.name).catch(() => null)
     opening.delete(clip.media)
     if (bytes && all.value.some(other => other.media === clip.media)) {
-      opened.value = new Map([...opened.value, [clip.media, openedClip(clip, bytes)]])
+      opened.value = new Map([...opened.value, [clip.media, openedClip(shot.film, clip, bytes)]])
     }
   }
   const opening = new Set<string>()
@@ -92,14 +92,14 @@ export const useClips = defineStore('clips', () => {
     return moment === null ? null : pictureAt(openedOf(clip)?.times.value ?? [], moment)
   }
   /** What lies under the paper on a frame, lowest first. */
-  const under = (frame: number) => (away.value ? [] : picturesUnder(all.value, frame))
+  const under = (frame: number, playing = false) => (away.value ? [] : picturesUnder(all.value, frame, playing))
   /** Pictures of some clips that are seen on a frame, as far as they are here; while it plays, the last that is. */
   const picturesUnder = (some: readonly FilmClip[], frame: number, playing = false) =>
     some.flatMap(clip => {
       const number = clip.shown ? numberUnder(clip, frame) : null
       const opened = openedOf(clip)
       if (number === null || !opened) return []
-      const bitmap = opened.picture(number) ?? (playing ? opened.before(number) : null)
+      const bitmap = opened.picture(number, playing) ?? (playing ? opened.before(number) : null)
       return bitmap ? [{ bitmap, clip, number }] : []
     })
   /** one's own, that may be sent off under the drawings */

@@ -117,19 +117,59 @@ async function packSequence(pictures: readonly SequencePicture[]): Promise<Packe
 
 let clip: OpenClip | null = null
 /** Pictures that follow one another are decoded in one go: each of them alone would begin at the last whole one again. */
-let ahead: { next: number; readonly samples: AsyncGenerator<VideoSample, void, unknown> } | null = null
-
-/** A picture of the opened clip by its number; null where there is none. */
-async function sampleOf(number: number): Promise<VideoSample | null> {
-  const time = clip?.times[number]
-  if (!clip || time === undefined) return null
-  if (ahead?.next !== number) {
-    await ahead?.samples.return()
-    ahead = { next: number, samples: clip.sink.samples(time + 1e-4) }
+function runOf(opened: OpenClip) {
+  let run: { next: number; readonly samples: AsyncGenerator<VideoSample, void, unknown> } | null = null
+  const stop = async () => {
+    await run?.samples.return()
+    run = null
   }
-  ahead.next++
-  const { value } = await ahead.samples.next()
-  return value ?? null
+  return {
+    stop,
+    /** A picture by its number; null where there is none. */
+    async sample(number: number): Promise<VideoSample | null> {
+      const time = opened.times[number]
+      if (time === undefined) return null
+      if (run?.next !== number) {
+        await stop()
+        run = { next: number, samples: opened.sink.samples(time + 1e-4) }
+      }
+      const { value } = (run.next++, await run.samples.next())
+      return value ?? null
+    },
+  }
+}
+/** What is looked at, and what is made behind one's back: each goes on where it was. */
+let looking: ReturnType<typeof runOf> | null = null
+let behind: ReturnType<typeof runOf> | null = null
+
+/** A sample as wide as is said, or as wide as it is, on a canvas. */
+function drawnOut(sample: VideoSample, widthPx: number, quality: ImageSmoothingQuality): OffscreenCanvas | null {
+  const scale = Math.min(1, widthPx / sample.displayWidth)
+  const canvas = new OffscreenCanvas(
+    Math.max(1, Math.round(sample.displayWidth * scale)),
+    Math.max(1, Math.round(sample.displayHeight * scale)),
+  )
+  const brush = canvas.getContext('2d')
+  if (!brush) return null
+  brush.imageSmoothingQuality = quality
+  sample.draw(brush, 0, 0, canvas.width, canvas.height)
+  return canvas
+}
+
+/** How much of a small picture may be lost by packing it. */
+const SMALL_QUALITY = 0.72
+
+async function small(from: number, to: number, widthPx: number): Promise<Uint8Array[]> {
+  const pictures: Uint8Array[] = []
+  for (let number = from; number < to; number++) {
+    const sample = await behind?.sample(number)
+    if (!sample) break
+    using one = sample
+    const blob = await drawnOut(one, widthPx, 'medium')?.convertToBlob({ type: 'image/jpeg', quality: SMALL_QUALITY })
+    if (!blob) break
+    pictures.push(new Uint8Array(await blob.arrayBuffer()))
+  }
+  return pictures
 }
 
 /** Grey pictures of the opened clip from one number up to, but not with, another, as wide as is said. */
@@ -219,28 +259,26 @@ const protocol: ClipProtocol = {
   pack: file => handedOver(() => pack(file)),
   packPictures: pictures => handedOver(() => packSequence(pictures)),
   async open(bytes): Promise<ClipTimes> {
-    await ahead?.samples.return()
-    ahead = null
+    await Promise.all([looking?.stop(), behind?.stop()])
     clip?.input.dispose()
     clip = await openClip(bytes)
+    ;[looking, behind] = [runOf(clip), runOf(clip)]
     return { times: clip.times }
   },
   async picture(number, widthPx) {
-    const sample = await sampleOf(number)
+    const sample = await looking?.sample(number)
     if (!sample) return null
     using one = sample
-    const scale = Math.min(1, widthPx / one.displayWidth)
-    const canvas = new OffscreenCanvas(
-      Math.max(1, Math.round(one.displayWidth * scale)),
-      Math.max(1, Math.round(one.displayHeight * scale)),
-    )
-    const brush = canvas.getContext('2d')
-    if (!brush) return null
     // They lie under the paper, and are gone over: there is no time to be finer.
-    brush.imageSmoothingQuality = 'low'
-    one.draw(brush, 0, 0, canvas.width, canvas.height)
-    const bitmap = canvas.transferToImageBitmap()
-    return transfer(bitmap, [bitmap])
+    const bitmap = drawnOut(one, widthPx, 'low')?.transferToImageBitmap()
+    return bitmap ? transfer(bitmap, [bitmap]) : null
+  },
+  async small(from, to, widthPx) {
+    const pictures = await small(from, to, widthPx)
+    return transfer(
+      pictures,
+      pictures.map(one => one.buffer),
+    )
   },
   follow: (from, to, at, told) => follow(from, to, at, told as unknown as Told),
   async changes(from, to, told) {

@@ -90,7 +90,7 @@ function sceneAt(frame: number, playing: boolean): Scene | null {
     take,
     frame,
     layer: desk.layerId,
-    under: clips.under(frame).map(
+    under: clips.under(frame, playing).map(
       ({
         bitmap,
         clip: {

@@ -1,0 +1,2 @@
+export * from './cells.ts'
+export * from './flashes.ts'
