@@ -1,5 +1,19 @@
 import { readFileSync } from 'node:fs'
-import { commitOps, documentNow, drawer, enter, expect, newShot, openDesk, pen, ring, safe, test } from './world.ts'
+import { packSamples } from '@unhurried/core/geometry'
+import {
+  commitOps,
+  documentNow,
+  drawer,
+  enter,
+  expect,
+  newShot,
+  openDesk,
+  pen,
+  postBatches,
+  ring,
+  safe,
+  test,
+} from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
 
@@ -121,4 +135,70 @@ test('a shot without anything says what it needs, and no key does harm', async (
   await expect(page.getByText('There is nothing to plot here.')).toBeVisible()
   await checks.getByRole('button', { name: /^weight/ }).click()
   await expect(page.getByText('Place marks on the drawings')).toBeVisible()
+})
+
+test('a picture that flashes is told in the room and before it goes out, and is quiet when it is slower', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 24 })
+  await openDesk(page, world, shot)
+  const { layers, current: take } = await documentNow(page, world, shot)
+  const layer = Object.keys(layers).find(id => layers[id]!.kind === 'drawn')!
+  // Half of the paper is dark on every other drawing.
+  const corners = [
+    [0, 0],
+    [640, 0],
+    [640, 180],
+    [0, 180],
+    [0, 0],
+  ]
+  const field = packSamples(corners.map(([x, y]) => ({ x: x!, y: y!, pressure: 1 })))
+  const shape = {
+    id: 'field',
+    kind: 'shape',
+    z: 1,
+    samples: 'field',
+    part: null,
+    swatch: 'graphite',
+    width: 1,
+    nib: { look: 'ink', ends: 'round', thinning: 0 },
+    label: null,
+    matrix: null,
+  }
+  const drawing = (id: string, number: number, elements: object) => ({
+    kind: 'drawing.add',
+    drawing: { id, layer, number, role: 'key', elements, marks: {} },
+  })
+  const held = (frames: number) => ({
+    kind: 'exposure.write',
+    take,
+    layer,
+    from: 0,
+    runs: Array.from({ length: 24 / frames }, (_, i) => ({ drawing: i % 2 ? 'dark' : 'light', frames })),
+  })
+  const ops = [drawing('light', 1, {}), drawing('dark', 2, { field: shape }), held(2)]
+  await postBatches(page, world, shot, ops, { field: Buffer.from(field).toString('base64') })
+
+  await page.goto(`${world.url}/shot/${shot}/measure`)
+  const check = page.getByRole('navigation', { name: 'Checks' }).getByRole('button', { name: /^flashes/ })
+  await expect(check).toContainText('1 finding')
+  await check.click()
+  const list = page.getByRole('complementary', { name: 'Findings' })
+  await expect(list).toContainText('hardly meant: flashes: 11 changes between light and dark within a second')
+  await page.keyboard.press('e')
+  await expect(page).toHaveURL(/frame=3$/)
+  await expect(page.getByRole('region', { name: 'Plot' }).getByRole('status')).toContainText(/frame 3 · \d+(\.\d)? %/)
+
+  await page.getByRole('link', { name: 'Send off' }).click()
+  const before = page.getByRole('region', { name: 'Before it goes out' })
+  await expect(before.getByRole('alert')).toContainText('frames 3–23: it flashes: 11 changes')
+  // Held twice as long it changes six times, which is three flashes.
+  await commitOps(page, world, shot, [held(4)])
+  await expect(before).toContainText('Nothing was found that flashes more than three times a second.')
+  await commitOps(page, world, shot, [held(3)])
+  await expect(before.getByRole('alert')).toContainText('it nearly flashes: 7 changes')
+  await before.getByRole('link', { name: 'frames 4–22' }).click()
+  await expect(check).toContainText('1 finding')
 })

@@ -10,7 +10,7 @@ const LONGEST = 300
 export function aboutOf({ check, layer, drawings, marks, from }: Found): string {
   // What is about no drawing is about its frame.
   const what = drawings.length > 0 ? drawings.join('+') : `frame ${from}`
-  const whole = [check, layer, what, ...marks].join(' ')
+  const whole = [check, layer ?? 'picture', what, ...marks].join(' ')
   return whole.length > LONGEST ? `${whole.slice(0, LONGEST)} ${hashOf(whole)}` : whole
 }
 

@@ -3,6 +3,7 @@ import type { Point } from '../geometry/point.ts'
 import type { Drawing, ShotDocument, Take } from '../document/model/model.ts'
 import { exposures } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
+import type { Delivered } from './delivered.ts'
 import type { Shape } from '../raster/shapeOf.ts'
 
 /** A shot and what was measured of it. */
@@ -11,6 +12,8 @@ export interface Survey {
   readonly take: Take
   /** silhouettes by the id of their drawing, in paper pixels; missing while a drawing is not measured yet */
   readonly shapes: ReadonlyMap<string, Shape>
+  /** what was measured on the frames as they are delivered; null while that is not done */
+  readonly delivered: Delivered | null
   /** the frames that are gone round, or null: the take ends where it ends */
   readonly loop: LoopRange | null
 }

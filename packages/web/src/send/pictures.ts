@@ -11,7 +11,7 @@ import {
   type Take,
 } from '@unhurried/core/document'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
-import { coloursOf } from '../paint/colours.ts'
+import { coloursOf, type Colours } from '../paint/colours.ts'
 import { layDown } from '../paint/laid.ts'
 import type { Matrix } from '@unhurried/core/geometry'
 import type { Brush } from '../paint/nibs.ts'
@@ -85,6 +85,35 @@ export function layClip(
   brush.setTransform(1, 0, 0, 1, 0, 0)
 }
 
+/** A drawing, and where it lies in the picture: once as it was drawn (null), or once for each of the maps. */
+export interface LaidDrawing {
+  readonly drawing: Drawing
+  readonly maps: readonly Matrix[] | null
+}
+
+/** What is sent off of a frame, and where it lies, lowest first. */
+export const laidAt = (
+  document: ShotDocument,
+  take: Take,
+  frame: number,
+  book: Pick<StrokeBook, 'boxOf'>,
+): LaidDrawing[] =>
+  drawingsAt(document, take, frame).map(drawing => ({
+    drawing,
+    maps: laidOn(document, take, drawing.layer, frame, () => book.boxOf(drawing), 'sent off'),
+  }))
+
+/** Paints drawings where they lie in the picture; `base` leads from the paper to the brush. */
+export function paintLaid(
+  brush: Brush,
+  base: Matrix,
+  laid: readonly LaidDrawing[],
+  colours: Colours,
+  book: StrokeBook,
+): void {
+  for (const { drawing, maps } of laid) layDown(brush, base, maps, () => paintDrawing(brush, drawing, colours, book))
+}
+
 /** Paints one frame as it is delivered, at a size, with or without the paper; `under` paints what lies under the drawings. */
 export function paintFrame(
   brush: Brush,
@@ -103,9 +132,5 @@ export function paintFrame(
   }
   const base: Matrix = [size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0]
   under?.(brush, base)
-  const colours = coloursOf(document.swatches, false)
-  for (const drawing of drawingsAt(document, take, frame)) {
-    const maps = laidOn(document, take, drawing.layer, frame, () => book.boxOf(drawing), 'sent off')
-    layDown(brush, base, maps, () => paintDrawing(brush, drawing, colours, book))
-  }
+  paintLaid(brush, base, laidAt(document, take, frame, book), coloursOf(document.swatches, false), book)
 }

@@ -24,7 +24,8 @@ import {
 } from '@unhurried/core/measure'
 import type { Point } from '@unhurried/core/geometry'
 import { defineStore } from 'pinia'
-import { computed, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch, type Ref } from 'vue'
+import { useDelivered } from './delivered.ts'
 import { useDesk } from './desk.ts'
 import { useSight } from './sight.ts'
 import { useLamp } from './lamp.ts'
@@ -37,6 +38,7 @@ export const useMeasure = defineStore('measure', () => {
   const desk = useDesk()
   const sight = useSight()
   const lamp = useLamp()
+  const delivered = useDelivered()
   /** Everything that is drawn on layers that are animated; the layer in hand first. */
   const wanted = computed<Drawing[]>(() => {
     const { document, take } = shot
@@ -71,26 +73,16 @@ export const useMeasure = defineStore('measure', () => {
   const survey = shallowRef<Survey | null>(null)
   function look(): void {
     const { document, take } = shot
-    survey.value = document && take ? { document, take, shapes: shapes.value, loop: loop.value } : null
+    survey.value =
+      document && take ? { document, take, shapes: shapes.value, delivered: delivered.seen, loop: loop.value } : null
     found.value = survey.value ? findings(survey.value) : []
   }
 
   /** The frames that are gone round, when the light table goes round them. */
   const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
-  watch(loop, look)
+  watch([loop, () => delivered.seen], look)
 
-  /** what is found and not said to be meant so, and what is */
-  const meant = computed<ReadonlyMap<Found, Accepted>>(() => {
-    const { document } = shot
-    if (!document) return new Map()
-    return new Map(
-      found.value.flatMap(one => {
-        const said = acceptedOf(document, one)
-        return said ? [[one, said] as const] : []
-      }),
-    )
-  })
-  const open = computed(() => found.value.filter(one => !meant.value.has(one)))
+  const { meant, open } = answers(shot, found)
 
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
 
@@ -157,3 +149,19 @@ export const useMeasure = defineStore('measure', () => {
     broken,
   }
 })
+
+/** What is found and not said to be meant so, and what is. */
+function answers(shot: ReturnType<typeof useShot>, found: Readonly<Ref<readonly Found[]>>) {
+  const meant = computed<ReadonlyMap<Found, Accepted>>(() => {
+    const { document } = shot
+    if (!document) return new Map()
+    return new Map(
+      found.value.flatMap(one => {
+        const said = acceptedOf(document, one)
+        return said ? [[one, said] as const] : []
+      }),
+    )
+  })
+  const open = computed(() => found.value.filter(one => !meant.value.has(one)))
+  return { meant, open }
+}

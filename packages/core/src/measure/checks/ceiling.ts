@@ -37,6 +37,7 @@ export const ceiling: Check = {
               marks: mark === null ? [] : [mark],
               figures: { pxPerFrame, ceiling: most },
               at: start.at,
+              isInPicture: true,
               words: `${of}${numberOf(document, to)} goes ${told}, from ${before.number}`,
             },
           ]
@@ -46,4 +47,4 @@ export const ceiling: Check = {
   },
 }
 
-const order = ({ document }: Survey, layer: string): number => find(document.layers, layer)?.order ?? 0
+const order = ({ document }: Survey, layer: string | null): number => find(document.layers, layer ?? '')?.order ?? 0

@@ -1,4 +1,4 @@
-import type { Point } from '../../geometry/point.ts'
+import type { Box, Point } from '../../geometry/point.ts'
 import type { ShotDocument } from '../../document/model/model.ts'
 import type { Operation } from '../../document/operations/index.ts'
 import type { Survey } from '../survey.ts'
@@ -10,8 +10,8 @@ export type Severity = (typeof SEVERITIES)[number]
 /** What a check has to say, and where. */
 export interface Finding {
   readonly severity: Severity
-  /** id */
-  readonly layer: string
+  /** id; null: the picture as a whole */
+  readonly layer: string | null
   /** frames it is seen on: from, and up to but not with */
   readonly from: number
   readonly to: number
@@ -21,8 +21,11 @@ export interface Finding {
   readonly marks: readonly string[]
   /** what was measured, by name */
   readonly figures: Readonly<Record<string, number>>
-  /** its place on the drawing, paper pixels, or null: all of it */
+  /** its place, paper pixels: on the drawing, or in the picture where that is said; null: all of it */
   readonly at: Point | null
+  readonly isInPicture?: boolean
+  /** the part of the picture it is about, paper pixels */
+  readonly within?: Box
   readonly words: string
 }
 
@@ -36,15 +39,15 @@ export interface Fix {
 /** What was measured on a frame: on the one on which a drawing appears. */
 export interface SeriesValue {
   readonly frame: number
-  /** id */
-  readonly drawing: string
+  /** id; null: the picture as a whole */
+  readonly drawing: string | null
   readonly value: number
 }
 
 /** What a check measures over the frames, to be looked at as a plot; `planned` is what was wanted there, where that was said. */
 export interface Series {
-  /** ids; mark null: by silhouettes */
-  readonly layer: string
+  /** ids; layer null: the picture as a whole; mark null: by silhouettes */
+  readonly layer: string | null
   readonly mark: string | null
   readonly name: string
   readonly unit: string
@@ -53,7 +56,7 @@ export interface Series {
 }
 
 /** What must be there before a check can say anything. */
-export type Need = 'shapes' | 'charts' | 'marks'
+export type Need = 'shapes' | 'charts' | 'marks' | 'frames'
 
 /** One question asked of a whole shot. Pure; it never blocks anything. */
 export interface Check {

@@ -46,7 +46,13 @@ function inbetween(document: ShotDocument): ShotDocument {
 
 const survey = (document: ShotDocument, shapes: Readonly<Record<string, Shape>>, loop = false) => {
   const take = currentTake(document)
-  return { document, take, shapes: new Map(Object.entries(shapes)), loop: loop ? { from: 0, to: take.length } : null }
+  return {
+    document,
+    take,
+    shapes: new Map(Object.entries(shapes)),
+    delivered: null,
+    loop: loop ? { from: 0, to: take.length } : null,
+  }
 }
 const asked = (check: CheckName, document: ShotDocument, shapes: Readonly<Record<string, Shape>> = {}) =>
   CHECKS[check].inspect(survey(document, shapes)).map(({ drawings, words, from, to }) => [drawings[0], from, to, words])

@@ -21,6 +21,7 @@ export const exposed: Check = {
     const drawing = find(document.drawings, id ?? '')
     if (!drawing || frames === undefined || to - from !== frames || from === 0) return null
     // What was shown just before is held on.
+    if (layer === null) return null
     const before = exposures(take, layer).find(run => run.drawing === drawing.id && run.start + run.frames === from)
     if (!before) return null
     return {

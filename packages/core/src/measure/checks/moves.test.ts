@@ -71,6 +71,7 @@ const survey = (document: ShotDocument): Survey => ({
   document,
   take: currentTake(document),
   shapes: new Map(),
+  delivered: null,
   loop: null,
 })
 const said = (check: CheckName, document: ShotDocument) => CHECKS[check].inspect(survey(document)).map(one => one.words)

@@ -52,6 +52,7 @@ export const pace: Check = {
               marks: way.mark === null ? [] : [way.mark],
               figures: { pxPerFrame: step.pxPerFrame, before: before.pxPerFrame, after: after.pxPerFrame },
               at: step.to.at,
+              isInPicture: true,
               words: `${way.of}${m} ${said} from ${n}: ${told(step.pxPerFrame)} px a frame, ${beside}`,
             },
           ]

@@ -68,6 +68,7 @@ export const seam: Check = {
           marks: mark === null ? [] : [mark],
           figures: { pxPerFrame: px, usual },
           at: steps[steps.length - 1]?.at ?? null,
+          isInPicture: true,
           words: `${of}${n} jumps to ${m} where the loop closes: ${round(px)} px a frame, ${round(usual)} otherwise`,
         },
       ]

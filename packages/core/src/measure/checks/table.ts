@@ -1,6 +1,7 @@
 import type { Survey } from '../survey.ts'
 import { SEVERITIES, type Check, type Finding } from './check.ts'
 import { ceiling } from './ceiling.ts'
+import { flashes } from './flashes.ts'
 import { exposed } from './exposed.ts'
 import { pace } from './pace.ts'
 import { alike, together, weight } from './parts.ts'
@@ -10,7 +11,7 @@ import { volume } from './volume.ts'
 import { arc, way } from './way.ts'
 
 /** Every question that is asked of a shot, in the order they are told. */
-const TABLE = { exposed, volume, way, arc, pace, together, alike, weight, planted, seam, ceiling } as const
+const TABLE = { flashes, exposed, volume, way, arc, pace, together, alike, weight, planted, seam, ceiling } as const
 
 export type CheckName = keyof typeof TABLE
 export const CHECKS: Readonly<Record<CheckName, Check>> = TABLE

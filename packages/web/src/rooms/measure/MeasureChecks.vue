@@ -31,13 +31,15 @@ const told = (count: number, meant: number) =>
       class="plain check"
       :class="{ on: measuring.check.value === one.name, silent: one.silent }"
       :aria-pressed="measuring.check.value === one.name"
-      :title="one.asks"
+      :title="`${one.asks} (${one.silent || told(one.count, one.meant)})`"
       @click="measuring.choose(one.name)"
     >
       <span class="name">{{ one.words }}</span>
       <b v-if="one.count" class="count">{{ one.count }}</b>
       <component :is="one.silent ? Minus : Check" v-else class="count" :size="14" aria-hidden="true" />
-      <span class="soft state">{{ one.silent || told(one.count, one.meant) }}</span>
+      <span class="soft state" :class="{ hush: !one.silent && !one.count && !one.meant }">{{
+        one.silent || told(one.count, one.meant)
+      }}</span>
     </button>
   </nav>
 </template>

@@ -15,7 +15,7 @@ const reason = ref('')
 const asking = ref(false)
 const field = shallowRef<HTMLInputElement | null>(null)
 const where = (found: Found) => {
-  const layer = shot.document?.layers[found.layer]?.name ?? ''
+  const layer = found.layer === null ? 'the picture' : (shot.document?.layers[found.layer]?.name ?? '')
   const frames = found.to - found.from > 1 ? `frames ${found.from + 1}–${found.to}` : `frame ${found.from + 1}`
   return `${layer}, ${frames}`
 }

@@ -29,10 +29,16 @@ const place = computed(() => {
   const { found } = props
   const { document, take } = shot
   if (!found?.at || !document || !take || desk.frame < found.from || desk.frame >= found.to) return null
-  // Ways are told as they are seen; what lies on a drawing moves with its layer.
-  const isSeen = found.figures.pxPerFrame !== undefined
-  const at = isSeen ? found.at : placeSeen(document, take, found.layer, desk.frame, found.at)
+  // What lies on a drawing moves with its layer.
+  const at =
+    found.isInPicture || found.layer === null ? found.at : placeSeen(document, take, found.layer, desk.frame, found.at)
   return { x: at.x * scale.value, y: at.y * scale.value }
+})
+const within = computed(() => {
+  const box = props.found?.within
+  if (!box || !place.value) return null
+  const of = (px: number) => px * scale.value
+  return { x: of(box.left), y: of(box.top), width: of(box.right - box.left), height: of(box.bottom - box.top) }
 })
 const arrow = computed(() => {
   const { dx, dy } = props.found?.figures ?? {}
@@ -48,8 +54,14 @@ const arrow = computed(() => {
     <div v-if="shot.take" class="picture" :style="{ width: `${wide}px` }">
       <FramePicture :take="shot.take" :frame="desk.frame" :width="wide" :bitmaps="bitmaps" />
       <svg v-if="place" class="over" aria-hidden="true">
-        <circle :cx="place.x" :cy="place.y" :r="arrow ? 7 : 17" class="under" />
-        <circle :cx="place.x" :cy="place.y" :r="arrow ? 7 : 17" class="ring" />
+        <template v-if="within">
+          <rect v-bind="within" class="under" />
+          <rect v-bind="within" class="ring" />
+        </template>
+        <template v-else>
+          <circle :cx="place.x" :cy="place.y" :r="arrow ? 7 : 17" class="under" />
+          <circle :cx="place.x" :cy="place.y" :r="arrow ? 7 : 17" class="ring" />
+        </template>
         <g v-if="arrow">
           <line :x1="place.x" :y1="place.y" :x2="arrow.x" :y2="arrow.y" class="under" />
           <line :x1="place.x" :y1="place.y" :x2="arrow.x" :y2="arrow.y" class="ring" />

@@ -73,8 +73,12 @@ function held(values: readonly SeriesValue[]): string {
 }
 const points = computed(() => seen(series.value?.values ?? []))
 const planned = computed(() => seen(series.value?.planned ?? []))
-const isFound = (drawing: string) =>
-  props.found.some(one => one.drawings[0] === drawing && one.layer === series.value?.layer)
+const isFound = ({ drawing, frame }: SeriesValue) =>
+  props.found.some(
+    one =>
+      one.layer === series.value?.layer &&
+      (drawing === null ? frame >= one.from && frame < one.to : one.drawings[0] === drawing),
+  )
 const ticks = computed(() => {
   const [from, to] = frames.value
   const fit = Math.max(1, Math.ceil((to - from) / Math.max(1, (width.value - 60) / 34)))
@@ -113,7 +117,8 @@ const read = computed(() => {
   if (!series.value || !value) return ''
   const wish = series.value.planned.find(one => one.drawing === value.drawing)
   const round = (n: number) => Math.round(n * 10) / 10
-  const told = `frame ${frame + 1} · drawing ${numberOfDrawing(shot.document, value.drawing)} · ${round(value.value)} ${series.value.unit}`
+  const drawing = value.drawing === null ? '' : ` · drawing ${numberOfDrawing(shot.document, value.drawing)}`
+  const told = `frame ${frame + 1}${drawing} · ${round(value.value)} ${series.value.unit}`
   return wish ? `${told} · planned ${round(wish.value)}` : told
 })
 
@@ -122,7 +127,9 @@ function save(): void {
   if (!one) return
   const rows = one.values.map(({ frame, drawing, value }) => {
     const wish = one.planned.find(other => other.drawing === drawing)
-    return [frame + 1, numberOfDrawing(shot.document, drawing), value, wish?.value ?? ''].join(',')
+    return [frame + 1, drawing === null ? '' : numberOfDrawing(shot.document, drawing), value, wish?.value ?? ''].join(
+      ',',
+    )
   })
   const head = `frame,drawing,"${one.unit}",planned`
   const link = document.createElement('a')
@@ -195,19 +202,13 @@ function save(): void {
         <path class="drawn" :d="held(points)" />
         <path
           v-for="one in planned"
-          :key="one.drawing"
+          :key="one.frame"
           class="planned"
           :d="`M${x(one.frame + 0.5) - 7} ${y(one.value)}h14`"
         />
         <template v-for="one in points" :key="one.frame">
-          <circle
-            class="point"
-            :class="{ found: isFound(one.drawing) }"
-            :cx="x(one.frame + 0.5)"
-            :cy="y(one.value)"
-            r="4.2"
-          />
-          <circle v-if="isFound(one.drawing)" class="about" :cx="x(one.frame + 0.5)" :cy="y(one.value)" r="8" />
+          <circle class="point" :class="{ found: isFound(one) }" :cx="x(one.frame + 0.5)" :cy="y(one.value)" r="4.2" />
+          <circle v-if="isFound(one)" class="about" :cx="x(one.frame + 0.5)" :cy="y(one.value)" r="8" />
         </template>
         <rect
           v-if="drag && drag[0] !== drag[1]"

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { CHECK_NAMES } from '@unhurried/core/measure'
-import { computed, ref } from 'vue'
+import { computed, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import KeySheet from '../../shared/KeySheet.vue'
 import { useKeys } from '../../keys/listen.ts'
+import { useDelivered } from '../../stores/delivered.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useShot } from '../../stores/shot.ts'
 import { useMeasureCommands } from './commands.ts'
@@ -19,6 +20,7 @@ const shot = useShot()
 const desk = useDesk()
 const router = useRouter()
 const measuring = useMeasuring()
+onUnmounted(useDelivered().want())
 const keysShown = ref(false)
 const findings = ref<InstanceType<typeof MeasureFindings> | null>(null)
 const commands = useMeasureCommands({

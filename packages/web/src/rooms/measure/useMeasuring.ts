@@ -7,8 +7,10 @@ import {
   type Fix,
   type Found,
 } from '@unhurried/core/measure'
+import { counted } from '@unhurried/core/time'
 import { computed, ref, watch } from 'vue'
 import { newId } from '../../local/ids.ts'
+import { useDelivered } from '../../stores/delivered.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
@@ -30,6 +32,7 @@ export function useMeasuring() {
   const shot = useShot()
   const desk = useDesk()
   const measure = useMeasure()
+  const delivered = useDelivered()
   /** null: all checks together */
   const check = ref<CheckName | null>(null)
   /** findings that are meant so are seen too */
@@ -41,6 +44,15 @@ export function useMeasuring() {
     const { needs, isAsked } = CHECKS[name]
     if (!document) return ''
     if (isAsked && !isAsked(document)) return 'not asked of this shot'
+    if (needs.includes('frames') && !delivered.seen) {
+      const { progress, broken } = delivered
+      return (
+        broken ||
+        (progress
+          ? `${progress.done} of ${counted(progress.of, 'picture')} looked at`
+          : 'the frames are being looked at')
+      )
+    }
     const marks = Object.values(document.marks).some(mark => mark.kind === 'point')
     if (needs.length === 1 && needs[0] === 'marks' && !marks) return 'needs marks on the drawings'
     return needs.includes('charts') && Object.keys(document.charts).length === 0 ? 'needs a chart' : ''
@@ -70,7 +82,7 @@ export function useMeasuring() {
   function show(found: Found): void {
     isThere = true
     at.value = Math.max(0, list.value.indexOf(found))
-    desk.layerId = found.layer
+    if (found.layer !== null) desk.layerId = found.layer
     desk.goTo(found.from)
   }
   function step(by: 1 | -1): void {

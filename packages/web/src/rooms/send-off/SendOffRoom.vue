@@ -2,6 +2,7 @@
 import { studyOf, type FilmClip } from '@unhurried/core/document'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import SendOffBefore from './SendOffBefore.vue'
 import SendOffClips from './SendOffClips.vue'
 import SendOffFacts from './SendOffFacts.vue'
 import SendOffPreview from './SendOffPreview.vue'
@@ -280,6 +281,7 @@ onBeforeUnmount(() => {
       <SendOffSound v-model="form.sound" :format="wanted" :range="range" :disabled="!!running" />
       <SendOffClips v-model="form.clips" :range="range" :disabled="!!running" />
       <SendOffFacts :range="range" :pictures="pictures" :figures="figures" />
+      <SendOffBefore :range="range" />
       <div class="go">
         <template v-if="running">
           <ElProgress :percentage="Math.round(progress * 100)" :stroke-width="8" />
@@ -294,9 +296,6 @@ onBeforeUnmount(() => {
           <a :href="made.url" :download="made.name">Save {{ made.name }}</a>
         </p>
       </div>
-      <p class="care soft">
-        Look at it once before sharing: pictures that flash more than three times a second can trigger seizures.
-      </p>
     </aside>
   </div>
 </template>
@@ -423,18 +422,19 @@ h2 {
   border-radius: 0;
 }
 
+/* It stays in sight, whatever there is to be told above it. */
 .go {
+  position: sticky;
+  bottom: -16px;
   display: flex;
   flex-direction: column;
   gap: 10px;
+  margin: auto 0 -16px;
+  padding: 10px 0 16px;
+  background: var(--edge);
 }
 
 .made a {
   font-weight: 700;
-}
-
-.care {
-  margin-top: auto;
-  font-size: 12.5px;
 }
 </style>

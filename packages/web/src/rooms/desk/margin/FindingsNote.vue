@@ -25,10 +25,11 @@ function takeCeiling(px: number | null): void {
   if (px === null || px > 0) shot.commit(px === null ? 'no ceiling of steps' : 'ceiling of steps', setCeiling(px))
 }
 const isHere = (found: Found) => found.drawings[0] === desk.drawing?.id
-const layerOf = (found: Found) => (found.layer === desk.layerId ? '' : `${shot.document?.layers[found.layer]?.name}: `)
+const layerOf = ({ layer }: Found) =>
+  layer === null || layer === desk.layerId ? '' : `${shot.document?.layers[layer]?.name}: `
 
 function show(found: Found): void {
-  desk.layerId = found.layer
+  if (found.layer !== null) desk.layerId = found.layer
   desk.goTo(found.from)
 }
 </script>

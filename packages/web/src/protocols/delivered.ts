@@ -1,0 +1,24 @@
+import type { Drawing, Format, ShotDocument } from '@unhurried/core/document'
+import type { Matrix } from '@unhurried/core/geometry'
+import type { Delivered } from '@unhurried/core/measure'
+import type { LoopRange } from '@unhurried/core/time'
+
+/** A picture of a film: which known drawings lie where, lowest first. */
+export type NamedPicture = readonly { readonly name: number; readonly maps: readonly Matrix[] | null }[]
+
+/** A film to be looked at as it is delivered. */
+export interface DeliveredOrder {
+  readonly format: Format
+  readonly swatches: ShotDocument['swatches']
+  readonly pictures: readonly NamedPicture[]
+  /** the number of its picture for every frame */
+  readonly frames: readonly number[]
+  readonly loop: LoopRange | null
+}
+
+export interface DeliveredProtocol {
+  /** Hears of a drawing under a name of its own; of another one under the same name never. */
+  know(name: number, drawing: Drawing, samples: ReadonlyMap<string, Uint8Array>): Promise<void>
+  /** Looks at a film of drawings it knows; `told` hears how many pictures are painted. What was painted before is not painted again. */
+  look(order: DeliveredOrder, told: (painted: number) => void): Promise<Delivered>
+}

@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { counted, type LoopRange } from '@unhurried/core/time'
+import { computed, onUnmounted } from 'vue'
+import { RouterLink } from 'vue-router'
+import { SEVERITY_SIGNS } from '../../shared/severities.ts'
+import { useDelivered } from '../../stores/delivered.ts'
+import { useInForce } from '../../stores/inForce.ts'
+import { useMeasure } from '../../stores/measure.ts'
+import { useShot } from '../../stores/shot.ts'
+
+/** What is to be known before it goes out; nothing of it stands in the way. */
+const props = defineProps<{ range: LoopRange }>()
+const shot = useShot()
+const measure = useMeasure()
+const delivered = useDelivered()
+const inForce = useInForce()
+onUnmounted(delivered.want())
+
+const here = computed(() => measure.open.filter(one => one.from < props.range.to && one.to > props.range.from))
+const flashing = computed(() => here.value.filter(one => one.check === 'flashes'))
+const others = computed(() => here.value.filter(one => one.check !== 'flashes' && one.severity !== 'note'))
+const wrong = computed(() => others.value.filter(one => one.severity === 'wrong').length)
+const framesOf = ({ from, to }: { from: number; to: number }) =>
+  to - from > 1 ? `frames ${from + 1}–${to}` : `frame ${from + 1}`
+const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id }, query: { frame: frame + 1 } })
+</script>
+
+<template>
+  <section class="before" aria-label="Before it goes out">
+    <p v-for="one in flashing" :key="`${one.from} ${one.words}`" class="rust" role="alert">
+      <component :is="SEVERITY_SIGNS[one.severity].icon" :size="14" aria-hidden="true" />
+      <span
+        ><RouterLink :to="toMeasure(one.from)">{{ framesOf(one) }}</RouterLink
+        >: it {{ one.words }}</span
+      >
+    </p>
+    <p v-if="others.length">
+      <component :is="SEVERITY_SIGNS[wrong ? 'wrong' : 'look'].icon" :size="14" class="rust" aria-hidden="true" />
+      <span
+        ><RouterLink :to="toMeasure(others[0]?.from ?? 0)">{{ counted(others.length, 'finding') }}</RouterLink
+        >{{ wrong ? `, ${wrong} of them hardly meant` : ' worth a look' }}.</span
+      >
+    </p>
+    <p v-if="inForce.list.length" class="soft">
+      Only for looking, and not sent: {{ inForce.list.map(one => one.words).join('; ') }}.
+    </p>
+    <p v-if="delivered.progress" class="soft" role="status">
+      Looking for flashes: {{ delivered.progress.done }} of {{ counted(delivered.progress.of, 'picture') }}.
+    </p>
+    <p v-else-if="delivered.seen && !flashing.length" class="soft">
+      Nothing was found that flashes more than three times a second. That is an aid and no certified test; broadcasters
+      have rules of their own.
+    </p>
+    <p v-else-if="!flashing.length" class="soft">
+      {{ delivered.broken }} Look at it once before sharing: pictures that flash more than three times a second can
+      trigger seizures.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.before {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  font-size: 12.5px;
+}
+
+p {
+  display: flex;
+  gap: 7px;
+}
+
+p svg {
+  flex: none;
+  margin-top: 3px;
+}
+
+a {
+  color: inherit;
+  font-weight: 700;
+}
+</style>

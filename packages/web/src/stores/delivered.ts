@@ -1,0 +1,79 @@
+import type { Delivered } from '@unhurried/core/measure'
+import { defineStore } from 'pinia'
+import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { filmLooker, type Looked } from '../send/looker.ts'
+import { useShot } from './shot.ts'
+
+/** Changes come in bursts; the frames are looked at when the hand rests. */
+const REST_MS = 500
+const BROKEN = 'The frames cannot be looked at here.'
+
+/** The frames of the shot as they are delivered, looked at while a room wants to know. */
+export const useDelivered = defineStore('delivered', () => {
+  const shot = useShot()
+  const seen = shallowRef<Delivered | null>(null)
+  /** null while nothing is looked at */
+  const progress = shallowRef<Looked | null>(null)
+  /** why nothing is known; empty while it is, or will be */
+  const broken = ref('')
+  const wanted = ref(0)
+  let looker: ReturnType<typeof filmLooker> | null = null
+  let round = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  /** Everything that was painted is forgotten with the worker. */
+  function end(why = ''): void {
+    looker?.end()
+    looker = null
+    progress.value = null
+    broken.value = why
+    round++
+  }
+
+  async function look(): Promise<void> {
+    const { document, take } = shot
+    if (!document || !take || wanted.value === 0) return
+    const mine = ++round
+    const isOff = () => mine !== round
+    looker ??= filmLooker(shot.strokeBytes, () => end(BROKEN))
+    try {
+      const found = await looker.look(document, take, shot.book, isOff, looked => !isOff() && (progress.value = looked))
+      if (isOff() || !found) return
+      seen.value = found
+      broken.value = ''
+    } catch {
+      if (!isOff()) broken.value = BROKEN
+    }
+    if (!isOff()) progress.value = null
+  }
+
+  watch(
+    () => {
+      const { document, take } = shot
+      return [document?.drawings, document?.layers, document?.swatches, document?.format, take, wanted.value]
+    },
+    () => {
+      clearTimeout(timer)
+      timer = setTimeout(() => void look(), REST_MS)
+    },
+  )
+  watch(
+    () => shot.id,
+    () => {
+      end()
+      seen.value = null
+    },
+  )
+  onScopeDispose(end)
+
+  return {
+    seen,
+    progress,
+    broken,
+    /** A room wants to know, until it goes. */
+    want(): () => void {
+      wanted.value++
+      return () => void wanted.value--
+    },
+  }
+})
