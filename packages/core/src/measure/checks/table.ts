@@ -6,12 +6,27 @@ import { exposed } from './exposed.ts'
 import { pace } from './pace.ts'
 import { alike, together, weight } from './parts.ts'
 import { planted } from './planted.ts'
+import { present } from './present.ts'
 import { seam } from './seam.ts'
 import { volume } from './volume.ts'
 import { arc, way } from './way.ts'
 
 /** Every question that is asked of a shot, in the order they are told. */
-const TABLE = { flashes, exposed, volume, way, arc, pace, together, alike, weight, planted, seam, ceiling } as const
+const TABLE = {
+  flashes,
+  exposed,
+  present,
+  volume,
+  way,
+  arc,
+  pace,
+  together,
+  alike,
+  weight,
+  planted,
+  seam,
+  ceiling,
+} as const
 
 export type CheckName = keyof typeof TABLE
 export const CHECKS: Readonly<Record<CheckName, Check>> = TABLE

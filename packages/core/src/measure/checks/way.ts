@@ -2,7 +2,10 @@ import { pathLength, placeAlong, type MeasuredPath } from '../../geometry/curve.
 import type { Point } from '../../geometry/point.ts'
 import type { Drawing } from '../../document/model/model.ts'
 import { isAnimated } from '../../document/model/model.ts'
-import { layersInOrder } from '../../document/model/selectors.ts'
+import { exposures, layersInOrder } from '../../document/model/selectors.ts'
+import { offArcs } from '../tracks/arcs.ts'
+import { tracksOfMarks } from '../tracks/ofMarks.ts'
+import { heldPlaces } from '../tracks/track.ts'
 import { find } from '../../document/model/table.ts'
 import { readChart } from '../chartReading.ts'
 import { shownOn, type Survey } from '../survey.ts'
@@ -88,21 +91,113 @@ export const way: Check = {
     }),
 }
 
-/** Whether the drawings that do not make the path lie on it. */
+/** Off the arc of its neighbours by more than this share of its steps, and this many pixels, a drawing wobbles. */
+const OFF_SHARE = 0.25
+const OFF_PX = 2
+/** What goes another way by more than this turns a corner on purpose. */
+const CORNER_RAD = Math.PI / 3
+
+/** Whether the drawings that do not make the path lie on it, and every mark that no chart has spaced on the arc its neighbours make. */
 export const arc: Check = {
   words: 'off the arc',
-  asks: 'Does every inbetween lie on the path through keys and breakdowns?',
-  needs: ['shapes', 'charts'],
-  inspect: survey =>
-    ofTicks(survey, ({ drawing, read, path, drawn, mark, leads }) => {
-      if (leads || !isOffPath(path, read)) return null
-      return {
-        figures: { offPx: read.offPx },
-        at: drawn,
-        words: `${by(survey, mark)}${drawing.number} lies ${Math.round(read.offPx)} px off the arc`,
-      }
-    }),
+  asks: 'Does every drawing lie on the arc?',
+  needs: ['charts', 'marks'],
+  inspect: survey => [...offPaths(survey), ...offArcsOfMarks(survey)],
+  series: arcSeries,
+  limits: () => [100 * OFF_SHARE],
 }
+
+/** Each mark on each drawing, as far off the arc of the two before and the two behind as it is. */
+function arcsOf({ document, take }: Survey) {
+  return layersInOrder(document)
+    .filter(isAnimated)
+    .flatMap(layer => {
+      const drawingAt = (frame: number) =>
+        exposures(take, layer.id).find(run => frame >= run.start && frame < run.start + run.frames)?.drawing ?? null
+      return tracksOfMarks(document, take, layer.id).map(track => ({
+        layer,
+        track,
+        off: offArcs(track).map(one => ({ ...one, drawing: drawingAt(one.frame) })),
+      }))
+    })
+}
+
+function arcSeries(survey: Survey): Series[] {
+  return arcsOf(survey).flatMap(({ layer, track, off }): Series[] =>
+    off.length > 0
+      ? [
+          {
+            layer: layer.id,
+            mark: track.id,
+            name: `${layer.name}, ${track.name}`,
+            unit: '% of a step off',
+            values: off.map(({ frame, drawing, share }) => ({ frame, drawing, value: 100 * share })),
+            planned: [],
+          },
+        ]
+      : [],
+  )
+}
+
+function offArcsOfMarks(survey: Survey): Finding[] {
+  const { document } = survey
+  const charted = new Set(
+    Object.values(document.charts).flatMap(chart => chart.ticks.flatMap(tick => tick.drawing ?? [])),
+  )
+  return arcsOf(survey).flatMap(({ layer, track, off }) => {
+    const places = heldPlaces(track)
+    return off.flatMap(({ frame, drawing: id, px, share }, i): Finding[] => {
+      const drawing = find(document.drawings, id ?? '')
+      if (!drawing || px <= OFF_PX || share <= OFF_SHARE || charted.has(drawing.id)) return []
+      const five = places.slice(places.findIndex(place => place.frame === frame) - 2).slice(0, 5)
+      const isContact = five.some(({ frame: at }) => isPlantedOn(survey, layer.id, track.id, at))
+      if (isContact || turnsCorner(five.map(place => place.at))) return []
+      // One that is off pulls its neighbours' arcs with it: only the farthest of them is told.
+      if (off.some((other, j) => j !== i && Math.abs(j - i) <= 2 && other.share > share)) return []
+      return [
+        {
+          severity: 'look',
+          layer: layer.id,
+          from: frame,
+          to: frame + 1,
+          drawings: [drawing.id],
+          marks: [track.id],
+          figures: { offPx: px, share },
+          at: five[2]?.at ?? null,
+          isInPicture: true,
+          words: `${track.name} of ${drawing.number} lies ${Math.round(px * 10) / 10} px off the arc of its neighbours: ${percent(share)} of a step`,
+        },
+      ]
+    })
+  })
+}
+
+function isPlantedOn({ document, take }: Survey, layer: string, mark: string, frame: number): boolean {
+  const run = exposures(take, layer).find(one => frame >= one.start && frame < one.start + one.frames)
+  const drawing = find(document.drawings, run?.drawing ?? '')
+  return find(drawing?.marks ?? {}, mark)?.planted ?? false
+}
+
+/** Whether a way of five places turns a corner at one of the inner ones; without the middle one, which may be what is off. */
+function turnsCorner(five: readonly Point[]): boolean {
+  const [a, b, , c, d] = five
+  if (!a || !b || !c || !d) return true
+  const angle = (p: Point, q: Point, r: Point, s: Point) => {
+    const [ux, uy, vx, vy] = [q.x - p.x, q.y - p.y, s.x - r.x, s.y - r.y]
+    return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy))
+  }
+  return angle(a, b, b, c) > CORNER_RAD || angle(b, c, c, d) > CORNER_RAD
+}
+
+const offPaths = (survey: Survey): Finding[] =>
+  ofTicks(survey, ({ drawing, read, path, drawn, mark, leads }) => {
+    if (leads || !isOffPath(path, read)) return null
+    return {
+      figures: { offPx: read.offPx },
+      at: drawn,
+      words: `${by(survey, mark)}${drawing.number} lies ${Math.round(read.offPx)} px off the arc`,
+    }
+  })
 
 /** Where drawings lie on the way between their keys, and where their charts want them; one series for each layer and part. */
 function ways(survey: Survey): Series[] {

@@ -11,6 +11,7 @@ import { useMeasureCommands } from './commands.ts'
 import MeasureChecks from './MeasureChecks.vue'
 import MeasureFindings from './MeasureFindings.vue'
 import MeasureOnsets from './MeasureOnsets.vue'
+import MeasureParts from './MeasureParts.vue'
 import MeasurePicture from './MeasurePicture.vue'
 import MeasurePlot from './MeasurePlot.vue'
 import { useMeasuring } from './useMeasuring.ts'
@@ -41,6 +42,7 @@ const ofParts = computed(() => plotted.value === 'together' || plotted.value ===
     <main class="middle" aria-label="Measure">
       <MeasurePicture :found="measuring.one.value" />
       <MeasureOnsets v-if="ofParts" />
+      <MeasureParts v-else-if="plotted === 'present'" />
       <MeasurePlot v-else :check="plotted" :found="measuring.list.value" />
     </main>
     <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />

@@ -55,7 +55,10 @@ export function useMeasuring() {
     }
     const marks = Object.values(document.marks).some(mark => mark.kind === 'point')
     if (needs.length === 1 && needs[0] === 'marks' && !marks) return 'needs marks on the drawings'
-    return needs.includes('charts') && Object.keys(document.charts).length === 0 ? 'needs a chart' : ''
+    if (!needs.includes('charts') || Object.keys(document.charts).length > 0) return ''
+    // Either will do.
+    if (needs.includes('marks')) return marks ? '' : 'needs a chart or marks'
+    return 'needs a chart'
   }
   const states = computed<CheckState[]>(() =>
     CHECK_NAMES.map(name => {
