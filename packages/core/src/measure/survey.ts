@@ -4,6 +4,7 @@ import type { Drawing, ShotDocument, Take } from '../document/model/model.ts'
 import { exposures } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
 import type { Delivered } from './delivered.ts'
+import type { DrawingFacts } from '../raster/facts.ts'
 import type { Shape } from '../raster/shapeOf.ts'
 
 /** A shot and what was measured of it. */
@@ -12,6 +13,8 @@ export interface Survey {
   readonly take: Take
   /** silhouettes by the id of their drawing, in paper pixels; missing while a drawing is not measured yet */
   readonly shapes: ReadonlyMap<string, Shape>
+  /** what else is known of drawings from their pixels, by id; missing like silhouettes are */
+  readonly facts: ReadonlyMap<string, DrawingFacts>
   /** what was measured on the frames as they are delivered; null while that is not done */
   readonly delivered: Delivered | null
   /** the frames that are gone round, or null: the take ends where it ends */

@@ -1,4 +1,7 @@
+export * from './areas.ts'
+export * from './facts.ts'
 export * from './gaps.ts'
+export * from './lines.ts'
 export * from './moments.ts'
 export * from './polygon.ts'
 export * from './shapeOf.ts'

@@ -1,6 +1,6 @@
 import type { StoredStroke } from '@unhurried/core/document'
 import type { Box, Matrix, Point } from '@unhurried/core/geometry'
-import type { Shape } from '@unhurried/core/raster'
+import type { DrawingFacts, Shape } from '@unhurried/core/raster'
 
 /** A stored picture that lies on a drawing. */
 export interface StoredPicture {
@@ -13,13 +13,20 @@ export interface StoredPicture {
   readonly cut: Box | null
 }
 
+/** What is measured of one drawing. */
+export interface Measured {
+  readonly shape: Shape
+  readonly facts: DrawingFacts
+}
+
 /** What the measuring worker answers. */
 export interface MeasureProtocol {
-  /** the silhouette of one drawing, in paper pixels; `spaces` are places in enclosed empty space that is not body. Of pictures only those on transparency are measured */
+  /** one drawing, in paper pixels, its strokes in the order in which they are painted; `picture` is the part of the paper that is delivered, `spaces` are places in enclosed empty space that is not body. Of pictures only those on transparency are measured */
   measure(
     strokes: readonly StoredStroke[],
     pictures: readonly StoredPicture[],
     spaces: readonly Point[],
     closedGapPx: number,
-  ): Promise<Shape>
+    picture: Box,
+  ): Promise<Measured>
 }

@@ -6,6 +6,7 @@ import {
   referenceKey,
   type Accepted,
   type Drawing,
+  type ShotDocument,
 } from '@unhurried/core/document'
 import {
   acceptedOf,
@@ -47,7 +48,8 @@ export const useMeasure = defineStore('measure', () => {
     const ids = [desk.layerId, ...layers.map(layer => layer.id)].flatMap(layer =>
       exposures(take, layer).map(run => run.drawing as string),
     )
-    return [...new Set(ids)].flatMap(id => shot.drawing(id) ?? [])
+    const seen = [...new Set(ids)].flatMap(id => shot.drawing(id) ?? [])
+    return [...seen, ...sheetsAlong(document, seen)]
   })
 
   /** Where enclosed empty space is marked on a drawing. */
@@ -57,11 +59,18 @@ export const useMeasure = defineStore('measure', () => {
     )
   const {
     shapes,
+    facts,
     shapeOf: momentsOf,
     broken,
   } = makeShapes({
     drawings: wanted,
     closedGapPx: () => sight.closedGapPx,
+    picture: () => ({
+      left: 0,
+      top: 0,
+      right: shot.document?.format.width ?? 0,
+      bottom: shot.document?.format.height ?? 0,
+    }),
     bytes: shot.strokeBytes,
     spacesOn,
     done: look,
@@ -74,7 +83,9 @@ export const useMeasure = defineStore('measure', () => {
   function look(): void {
     const { document, take } = shot
     survey.value =
-      document && take ? { document, take, shapes: shapes.value, delivered: delivered.seen, loop: loop.value } : null
+      document && take
+        ? { document, take, shapes: shapes.value, facts: facts.value, delivered: delivered.seen, loop: loop.value }
+        : null
     found.value = survey.value ? findings(survey.value) : []
   }
 
@@ -164,4 +175,14 @@ function answers(shot: ReturnType<typeof useShot>, found: Readonly<Ref<readonly 
   })
   const open = computed(() => found.value.filter(one => !meant.value.has(one)))
   return { meant, open }
+}
+
+/** Sheets of layers that go along with others, under the numbers of their drawings: paint is measured with its lines. */
+function sheetsAlong(document: ShotDocument, seen: readonly Drawing[]): Drawing[] {
+  const numbers = new Set(seen.map(({ layer, number }) => `${layer} ${number}`))
+  const known = new Set(seen)
+  return Object.values(document.drawings).filter(drawing => {
+    const follows = document.layers[drawing.layer]?.follows
+    return follows && !known.has(drawing) && !isBlank(drawing) && numbers.has(`${follows} ${drawing.number}`)
+  })
 }

@@ -1,9 +1,9 @@
 import { elementsInOrder, kindOf, type Drawing } from '@unhurried/core/document'
-import { IDENTITY, type Point } from '@unhurried/core/geometry'
-import type { Shape } from '@unhurried/core/raster'
+import { IDENTITY, type Box, type Point } from '@unhurried/core/geometry'
+import type { DrawingFacts, Shape } from '@unhurried/core/raster'
 import { wrap, type Remote } from 'comlink'
 import { computed, shallowRef, triggerRef, watch, type Ref } from 'vue'
-import type { MeasureProtocol } from '../protocols/measure.ts'
+import type { Measured, MeasureProtocol } from '../protocols/measure.ts'
 
 /** Strokes come in bursts; measuring starts when the hand rests. */
 const REST_MS = 120
@@ -14,6 +14,8 @@ interface Wanted {
   readonly drawings: Readonly<Ref<readonly Drawing[]>>
   /** outlines open by no more than so many pixels count as closed */
   readonly closedGapPx: () => number
+  /** the part of the paper that is delivered */
+  readonly picture: () => Box
   readonly bytes: (id: string) => Uint8Array | undefined
   /** where enclosed empty space is marked on a drawing */
   readonly spacesOn: (drawing: Drawing) => Point[]
@@ -22,9 +24,9 @@ interface Wanted {
 }
 
 /** Silhouettes of drawings, measured from their pixels in a worker and kept until a drawing changes. */
-export function makeShapes({ drawings, closedGapPx, bytes, spacesOn, done }: Wanted) {
+export function makeShapes({ drawings, closedGapPx, picture, bytes, spacesOn, done }: Wanted) {
   // Keyed by the drawing as a value: a changed drawing is another one and measured anew.
-  const known = shallowRef(new WeakMap<Drawing, Shape>())
+  const known = shallowRef(new WeakMap<Drawing, Measured>())
   const broken = shallowRef(false)
   let worker: Worker | null = null
   let remote: Remote<MeasureProtocol> | null = null
@@ -70,8 +72,8 @@ export function makeShapes({ drawings, closedGapPx, bytes, spacesOn, done }: Wan
           ? [{ id: element.picture, bytes: stored, matrix: element.matrix ?? IDENTITY, cut: element.cut }]
           : []
       })
-      const shape = await remote.measure(strokes, pictures, spacesOn(drawing), closedGapPx())
-      known.value.set(drawing, shape)
+      const measured = await remote.measure(strokes, pictures, spacesOn(drawing), closedGapPx(), picture())
+      known.value.set(drawing, measured)
       broken.value = false
       triggerRef(known)
       // Something changed meanwhile: a newer round goes on with the newer drawings.
@@ -81,16 +83,19 @@ export function makeShapes({ drawings, closedGapPx, bytes, spacesOn, done }: Wan
   }
 
   /** by the id of their drawings */
-  const shapes = computed<ReadonlyMap<string, Shape>>(
-    () =>
-      new Map(
-        drawings.value.flatMap(drawing => {
-          const shape = known.value.get(drawing)
-          return shape ? [[drawing.id, shape] as const] : []
-        }),
-      ),
-  )
-  const shapeOf = (drawing: Drawing | null): Shape | null => (drawing && known.value.get(drawing)) || null
+  const of = <T>(what: (measured: Measured) => T) =>
+    computed<ReadonlyMap<string, T>>(
+      () =>
+        new Map(
+          drawings.value.flatMap(drawing => {
+            const measured = known.value.get(drawing)
+            return measured ? [[drawing.id, what(measured)] as const] : []
+          }),
+        ),
+    )
+  const shapes = of<Shape>(measured => measured.shape)
+  const facts = of<DrawingFacts>(measured => measured.facts)
+  const shapeOf = (drawing: Drawing | null): Shape | null => (drawing && known.value.get(drawing)?.shape) || null
 
-  return { shapes, shapeOf, broken }
+  return { shapes, facts, shapeOf, broken }
 }

@@ -1,5 +1,5 @@
 import { placeStored } from '@unhurried/core/document'
-import { isOnTransparency, shapeOf, type Grey, type Inked } from '@unhurried/core/raster'
+import { factsOf, isOnTransparency, shapeOf, type Grey, type Inked } from '@unhurried/core/raster'
 import { expose } from 'comlink'
 import { LRUCache } from 'lru-cache'
 import type { MeasureProtocol, StoredPicture } from '../protocols/measure.ts'
@@ -32,9 +32,10 @@ async function inkOf({ id, bytes, matrix, cut }: StoredPicture): Promise<Inked[]
 }
 
 const protocol: MeasureProtocol = {
-  async measure(strokes, pictures, spaces, closedGapPx) {
+  async measure(strokes, pictures, spaces, closedGapPx, picture) {
     const inks = (await Promise.all(pictures.map(inkOf))).flat()
-    return shapeOf(strokes.map(placeStored), { spaces, closedGapPx, inks })
+    const placed = strokes.map(stroke => ({ ...placeStored(stroke), element: stroke.id, swatch: stroke.swatch }))
+    return { shape: shapeOf(placed, { spaces, closedGapPx, inks }), facts: factsOf(placed, picture) }
   },
 }
 

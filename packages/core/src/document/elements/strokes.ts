@@ -24,14 +24,21 @@ export const STROKES: Omit<ElementKind<'line'>, 'left' | 'parted'> = {
   },
   touched: touches,
   gathered: (placed, loop) => gathers(loop, placed),
-  silhouette({ kind, width, part, matrix, nib, samples }, bytesOf) {
+  silhouette({ id, kind, width, part, matrix, nib, samples, swatch }, bytesOf) {
     const bytes = bytesOf(samples)
-    return bytes ? { kind, width, part, matrix, nib, bytes } : null
+    return bytes ? { id, kind, width, part, matrix, nib, swatch, bytes } : null
   },
 }
 
 /** A stroke sent to be measured, where it lies on the paper. Throws on broken bytes: they were checked when they came. */
-export const placeStored = ({ bytes, kind, width, part, matrix, nib }: StoredStroke): PlacedStroke =>
+export const placeStored = ({
+  bytes,
+  kind,
+  width,
+  part,
+  matrix,
+  nib,
+}: Omit<StoredStroke, 'id' | 'swatch'>): PlacedStroke =>
   placeStroke(unpackSamples(bytes), kind, width, part, matrix, nib)
 
 /** A stroke without its id, as a part of its samples is. */

@@ -14,7 +14,7 @@ export function pathOf(document: ShotDocument, take: Take, layer: string): Layer
 }
 
 /** The path of a layer as far as it counts for what is looked at. */
-const seenPath = (document: ShotDocument, take: Take, layer: string, seen: Seen): LayerPath | null => {
+export const seenPath = (document: ShotDocument, take: Take, layer: string, seen: Seen): LayerPath | null => {
   const path = pathOf(document, take, layer)
   return path?.use === 'pin' && seen === 'sent off' ? null : path
 }

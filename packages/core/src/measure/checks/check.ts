@@ -34,6 +34,8 @@ export interface Fix {
   /** what is done, as it is told on a button and in the history */
   readonly words: string
   readonly ops: readonly Operation[]
+  /** samples of strokes that come with it, by their ids */
+  readonly samples?: ReadonlyMap<string, Uint8Array>
 }
 
 /** What was measured on a frame: on the one on which a drawing appears. */
@@ -71,7 +73,7 @@ export interface Check {
   /** what it measures, over the frames; nothing, where there is nothing to plot */
   series?(survey: Survey): Series[]
   /** how a finding of it can be put right in one step; null where the hand has to */
-  fix?(survey: Survey, finding: Finding): Fix | null
+  fix?(survey: Survey, finding: Finding, newId: () => string): Fix | null
   /** values at which it begins to say something, in the unit of its series */
   limits?(survey: Survey): readonly number[]
 }

@@ -50,6 +50,7 @@ const survey = (document: ShotDocument, shapes: Readonly<Record<string, Shape>>,
     document,
     take,
     shapes: new Map(Object.entries(shapes)),
+    facts: new Map(),
     delivered: null,
     loop: loop ? { from: 0, to: take.length } : null,
   }

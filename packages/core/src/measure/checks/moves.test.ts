@@ -71,6 +71,7 @@ const survey = (document: ShotDocument): Survey => ({
   document,
   take: currentTake(document),
   shapes: new Map(),
+  facts: new Map(),
   delivered: null,
   loop: null,
 })
@@ -183,7 +184,7 @@ describe('exposure', () => {
     const blink = done(still, [empty(14, 2)])
     expect(said('exposed', blink)).toEqual(['nothing is shown on frames 15–16: a blink of nothing'])
     const [found] = CHECKS.exposed.inspect(survey(blink))
-    const fix = CHECKS.exposed.fix?.(survey(blink), found!)
+    const fix = CHECKS.exposed.fix?.(survey(blink), found!, () => 'new')
     expect(fix?.words).toBe('hold 2 2 frames longer')
     expect(said('exposed', done(blink, fix!.ops))).toEqual([])
     // A quarter of a second and more.
@@ -289,7 +290,7 @@ test('a drawing is moved to its place by what the way to it says, marks and all'
   )
   const [found] = CHECKS.way.inspect(survey(document))
   expect(found?.words).toBe('nose of 2 lies at 40 % of the way, planned 50 %: 20 px right')
-  const fix = CHECKS.way.fix?.(survey(document), found!)
+  const fix = CHECKS.way.fix?.(survey(document), found!, () => 'new')
   expect(fix?.words).toBe('move 2 by 20 px right')
   const after = done(document, fix!.ops)
   expect(said('way', after)).toEqual([])

@@ -3,6 +3,8 @@ import { SEVERITIES, type Check, type Finding } from './check.ts'
 import { ceiling } from './ceiling.ts'
 import { flashes } from './flashes.ts'
 import { exposed } from './exposed.ts'
+import { lines } from './lines.ts'
+import { framed, paint } from './paint.ts'
 import { pace } from './pace.ts'
 import { alike, together, weight } from './parts.ts'
 import { planted } from './planted.ts'
@@ -15,7 +17,10 @@ import { arc, way } from './way.ts'
 const TABLE = {
   flashes,
   exposed,
+  framed,
   present,
+  lines,
+  paint,
   volume,
   way,
   arc,

@@ -49,6 +49,13 @@ defineExpose({ ask })
       <span v-if="measuring.list.value.length" class="soft">
         {{ Math.min(measuring.at.value + 1, measuring.list.value.length) }} of {{ measuring.list.value.length }}
       </span>
+      <button
+        v-if="measuring.check.value !== null && measuring.fixes.value.length > 1"
+        class="plain word"
+        @click="measuring.doAll()"
+      >
+        put all {{ measuring.fixes.value.length }} right
+      </button>
       <label v-if="measure.meant.size"
         ><input type="checkbox" :checked="measuring.withMeant.value" @change="measuring.seeMeant()" /> those that are
         meant so, too</label
@@ -170,6 +177,10 @@ li.on {
 
 .acts {
   padding: 0 8px 8px 30px;
+}
+
+.head .word {
+  color: var(--green);
 }
 
 .acts .word {

@@ -32,7 +32,7 @@ const isHere = (grid: PartGrid, i: number) => {
 
 <template>
   <section class="parts" aria-label="Parts and drawings">
-    <p v-if="!grids.length" class="soft">
+    <p v-if="!grids.length" class="soft none">
       Once something is drawn, its colours, marks, limbs and the layers that go along with it are told here.
     </p>
     <table v-for="grid in grids" :key="grid.layer.id">
@@ -86,7 +86,7 @@ const isHere = (grid: PartGrid, i: number) => {
 <style scoped>
 .parts {
   min-height: 0;
-  padding: 10px 16px;
+  padding: 10px 16px 10px 0;
   overflow: auto;
   background: var(--edge);
   border-top: 1px solid var(--rule);
@@ -135,11 +135,19 @@ thead button {
   text-underline-offset: 3px;
 }
 
+caption,
+th:first-child {
+  padding-left: 16px;
+}
+
 tbody th {
   position: sticky;
-  left: -16px;
-  padding-left: 16px;
+  left: 0;
   background: var(--edge);
+}
+
+.none {
+  padding-left: 16px;
 }
 
 .kind {

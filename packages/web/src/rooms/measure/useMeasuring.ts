@@ -96,11 +96,26 @@ export function useMeasuring() {
     if (next) show(next)
   }
 
-  const fix = computed<Fix | null>(() => {
-    const found = one.value
+  const fixOf = (found: Found | null): Fix | null => {
     const { survey } = measure
-    return found && survey && shot.mayDraw ? (CHECKS[found.check].fix?.(survey, found) ?? null) : null
+    return found && survey && shot.mayDraw ? (CHECKS[found.check].fix?.(survey, found, newId) ?? null) : null
+  }
+  const fix = computed(() => fixOf(one.value))
+  /** What can be put right of all that is listed: of every drawing what is found first, for the rest may look otherwise then. */
+  const fixes = computed<Fix[]>(() => {
+    const seen = new Set<string>()
+    return list.value.flatMap(found => {
+      const of = `${found.check} ${found.drawings[0] ?? found.from} ${found.check === 'lines' ? `${found.at?.x} ${found.at?.y}` : ''}`
+      const step = seen.has(of) ? null : fixOf(found)
+      seen.add(of)
+      return step ? [step] : []
+    })
   })
+  function carryOut(words: string, steps: readonly Fix[]): void {
+    const ops = steps.flatMap(step => step.ops)
+    const samples = new Map(steps.flatMap(step => [...(step.samples ?? [])]))
+    if (ops.length > 0) shot.commit(words, ops, { samples })
+  }
 
   return {
     check,
@@ -114,7 +129,10 @@ export function useMeasuring() {
     show,
     step,
     fix,
-    doFix: () => fix.value && shot.commit(fix.value.words, fix.value.ops),
+    doFix: () => fix.value && carryOut(fix.value.words, [fix.value]),
+    fixes,
+    /** All that is listed and can be put right, in one step. */
+    doAll: () => carryOut(`put ${fixes.value.length} right`, fixes.value),
     /** Says that the finding is meant so; the next one is then looked at. */
     accept(reason: string): void {
       const { document } = shot

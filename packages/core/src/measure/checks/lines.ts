@@ -1,0 +1,197 @@
+import { isAnimated, isStroke, type Drawing, type Layer, type Stroke } from '../../document/model/model.ts'
+import { layersInOrder } from '../../document/model/selectors.ts'
+import { find } from '../../document/model/table.ts'
+import { packSamples } from '../../geometry/samples.ts'
+import { counted } from '../../time/counted.ts'
+import { medianWidth } from '../../raster/index.ts'
+import { shownOn, type Shown, type Survey } from '../survey.ts'
+import { percent, type Check, type Finding, type Fix, type Series } from './check.ts'
+
+/** Lines are as wide on every drawing of a layer, give or take this share. */
+const WIDTH_SHARE = 0.15
+/** Of fewer drawings none is unlike the others. */
+const FEWEST = 4
+
+const round = (px: number): number => Math.round(px * 10) / 10
+
+/** Whether final lines are as wide on every drawing, hold the paint in, and nothing has slipped from the hand. */
+export const lines: Check = {
+  words: 'lines',
+  asks: 'Do the lines hold the paint in, and are they as wide on every drawing?',
+  needs: ['shapes'],
+  series: widths,
+  fix(survey, { drawings: [id], figures, at }, newId) {
+    const drawing = find(survey.document.drawings, id ?? '')
+    if (!drawing) return null
+    if (figures.gapPx !== undefined) return closeGap(survey, drawing, at, newId)
+    if (figures.stray !== undefined) return takeOff(survey, drawing, at)
+    return figures.usualPx === undefined ? null : evenOut(drawing, figures.widthPx ?? 0, figures.usualPx)
+  },
+  inspect: survey =>
+    linedLayers(survey).flatMap(({ layer, shown }) => [
+      ...uneven(survey, layer, shown),
+      ...leaks(survey, layer, shown),
+      ...strays(survey, layer, shown),
+    ]),
+}
+
+/** Layers whose lines are final: paint lies under them or with them, or they are art over a rough. Of roughs nothing is asked. */
+function linedLayers(survey: Survey): { layer: Layer; shown: Shown[] }[] {
+  const { document } = survey
+  return layersInOrder(document)
+    .filter(isAnimated)
+    .flatMap(layer => {
+      const isPaintedUnder = Object.values(document.layers).some(other => other.follows === layer.id && !other.counted)
+      const shown = shownOn(survey, layer.id)
+      const isPainted = shown.some(({ drawing }) => Object.values(drawing.elements).some(one => one.kind === 'shape'))
+      return isPaintedUnder || isPainted || layer.follows !== null ? [{ layer, shown }] : []
+    })
+}
+
+const about = (layer: Layer, { drawing, from, to }: Shown) => ({
+  layer: layer.id,
+  from,
+  to,
+  drawings: [drawing.id],
+  marks: [],
+})
+
+const withLines = ({ facts }: Survey, shown: readonly Shown[]) =>
+  shown.flatMap(one => {
+    const lines = facts.get(one.drawing.id)?.lines
+    return lines && lines.count > 0 ? [{ one, lines }] : []
+  })
+
+function widths(survey: Survey): Series[] {
+  return linedLayers(survey).flatMap(({ layer, shown }): Series[] => {
+    const all = withLines(survey, shown)
+    const values = all.map(({ one, lines: { widthPx } }) => ({
+      frame: one.from,
+      drawing: one.drawing.id,
+      value: widthPx,
+    }))
+    return values.length > 0
+      ? [{ layer: layer.id, mark: null, name: layer.name, unit: 'px wide', values, planned: [] }]
+      : []
+  })
+}
+
+function uneven(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
+  // What comes and goes is drawn with other lines when it comes than when it goes.
+  if (layer.volume === 'off') return []
+  const all = withLines(survey, shown)
+  if (all.length < FEWEST) return []
+  const usualPx = medianWidth(all.map(({ lines }) => lines))
+  return all.flatMap(({ one, lines: { widthPx } }): Finding[] => {
+    if (Math.abs(widthPx / usualPx - 1) <= WIDTH_SHARE) return []
+    const told = widthPx > usualPx ? 'wider' : 'thinner'
+    return [
+      {
+        severity: 'look',
+        ...about(layer, one),
+        figures: { widthPx, usualPx },
+        at: null,
+        words: `lines of ${one.drawing.number} are ${told}: ${round(widthPx)} px, ${round(usualPx)} otherwise`,
+      },
+    ]
+  })
+}
+
+/** Where paint has been laid it holds by itself: asked are drawings that are still to be painted. */
+const leaks = (survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] =>
+  withLines(
+    survey,
+    shown.filter(one => !isPainted(survey, layer, one.drawing)),
+  ).flatMap(({ one, lines }) =>
+    lines.leaks.map(({ at, gapPx }): Finding => ({
+      severity: 'look',
+      ...about(layer, one),
+      figures: { gapPx },
+      at,
+      words: `a line of ${one.drawing.number} stands open by ${round(gapPx)} px: paint would run out`,
+    })),
+  )
+
+function strays({ facts }: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
+  const on = (one: Shown | undefined) => (one ? (facts.get(one.drawing.id)?.lines.strays ?? []) : [])
+  return shown.flatMap((one, i) => {
+    // What the drawings beside it have too, an eye or a drop, is drawn on purpose.
+    if (on(shown[i - 1]).length > 0 || on(shown[i + 1]).length > 0) return []
+    return on(one).map(({ at }): Finding => ({
+      severity: 'look',
+      ...about(layer, one),
+      figures: { stray: 1 },
+      at,
+      words: `a short stroke of ${one.drawing.number} lies far from everything else`,
+    }))
+  })
+}
+
+/** Whether something is painted on a drawing, or on a sheet that goes along with it. */
+function isPainted({ document }: Survey, layer: Layer, { number, elements }: Drawing): boolean {
+  if (Object.values(elements).some(one => one.kind === 'shape')) return true
+  return Object.values(document.drawings).some(
+    other =>
+      other.number === number &&
+      find(document.layers, other.layer)?.follows === layer.id &&
+      Object.values(other.elements).some(one => one.kind === 'shape'),
+  )
+}
+
+/** The element that is told of at a place. */
+function strokeAt(drawing: Drawing, element: string | undefined): Stroke | null {
+  const found = element === undefined ? undefined : find(drawing.elements, element)
+  return found && isStroke(found) ? found : null
+}
+
+/** A short line like the one that ends there leads on to the other. */
+function closeGap({ facts }: Survey, drawing: Drawing, at: Finding['at'], newId: () => string): Fix | null {
+  const leak = facts.get(drawing.id)?.lines.leaks.find(one => one.at.x === at?.x && one.at.y === at.y)
+  const line = strokeAt(drawing, leak?.element)
+  if (!leak || !line) return null
+  const samples = newId()
+  const bridge: Stroke = {
+    ...line,
+    id: newId(),
+    samples,
+    part: null,
+    matrix: null,
+    width: line.width * scaleOfMatrix(line),
+  }
+  const path = packSamples([
+    { ...leak.at, pressure: 0.5 },
+    { x: (leak.at.x + leak.to.x) / 2, y: (leak.at.y + leak.to.y) / 2, pressure: 0.5 },
+    { ...leak.to, pressure: 0.5 },
+  ])
+  return {
+    words: `close the gap on ${drawing.number}`,
+    ops: [{ kind: 'elements.add', drawing: drawing.id, elements: [bridge] }],
+    samples: new Map([[samples, path]]),
+  }
+}
+
+/** How much a stroke was made larger since it was drawn. */
+const scaleOfMatrix = ({ matrix }: Stroke): number =>
+  matrix ? Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2])) : 1
+
+function takeOff({ facts }: Survey, drawing: Drawing, at: Finding['at']): Fix | null {
+  const stray = facts.get(drawing.id)?.lines.strays.find(one => one.at.x === at?.x && one.at.y === at.y)
+  if (!stray || !strokeAt(drawing, stray.element)) return null
+  return {
+    words: `take the stroke off ${drawing.number}`,
+    ops: [{ kind: 'elements.remove', drawing: drawing.id, ids: [stray.element] }],
+  }
+}
+
+function evenOut(drawing: Drawing, widthPx: number, usualPx: number): Fix | null {
+  const own = Object.values(drawing.elements).filter(element => isStroke(element) && element.kind === 'line')
+  if (own.length === 0 || !(widthPx > 0)) return null
+  const by = usualPx / widthPx
+  const changes = own.flatMap(element =>
+    isStroke(element) ? [{ id: element.id, patch: { width: element.width * by } }] : [],
+  )
+  return {
+    words: `make ${counted(changes.length, 'line')} of ${drawing.number} ${percent(by)} as wide`,
+    ops: [{ kind: 'elements.set', drawing: drawing.id, changes }],
+  }
+}

@@ -1,0 +1,143 @@
+import { seenPath } from '../../document/model/carried.ts'
+import { isAnimated, type Layer, type ShotDocument } from '../../document/model/model.ts'
+import { layersInOrder } from '../../document/model/selectors.ts'
+import { find } from '../../document/model/table.ts'
+import { shownOn, type Shown, type Survey } from '../survey.ts'
+import { percent, type Check, type Finding, type Series } from './check.ts'
+
+/** A colour that has so many times as much, or as little, as on both drawings beside it has grown or shrunk. */
+const TIMES = 2
+/** Less of a colour than this, px², comes and goes with the line. */
+const LEAST_AREA = 200
+/** More of a drawing than this is not cut off by chance. */
+const CUT_SHARE = 0.02
+
+/** Layers that carry something with a body, and their drawings. Mist and blinking eyes come and go. */
+const bodies = (survey: Survey): { layer: Layer; shown: Shown[] }[] =>
+  layersInOrder(survey.document)
+    .filter(layer => isAnimated(layer) && layer.volume !== 'off')
+    .map(layer => ({ layer, shown: shownOn(survey, layer.id) }))
+
+/** A drawing and the sheets that go along with it: paint under lines is measured with them. */
+function areasOn(
+  { document, facts }: Survey,
+  layer: Layer,
+  { drawing }: Shown,
+): Readonly<Record<string, number>> | null {
+  const own = facts.get(drawing.id)?.areas.bySwatch
+  if (!own) return null
+  const sum = new Map(Object.entries(own))
+  for (const sheet of sheetsUnder(document, layer.id, drawing.number)) {
+    const areas = facts.get(sheet)?.areas.bySwatch
+    if (!areas) return null
+    for (const [swatch, area] of Object.entries(areas)) sum.set(swatch, (sum.get(swatch) ?? 0) + area)
+  }
+  return Object.fromEntries(sum)
+}
+
+const sheetsUnder = (document: ShotDocument, layer: string, number: number): string[] => {
+  const along = new Set(Object.values(document.layers).flatMap(other => (other.follows === layer ? [other.id] : [])))
+  return Object.values(document.drawings).flatMap(one =>
+    along.has(one.layer) && one.number === number ? [one.id] : [],
+  )
+}
+
+/** Whether every colour keeps about its size from drawing to drawing. */
+export const paint: Check = {
+  words: 'colours',
+  asks: 'Does every colour keep its size from drawing to drawing?',
+  needs: ['shapes'],
+  series: survey =>
+    bodies(survey).flatMap(({ layer, shown }) => {
+      const areas = shown.map(one => areasOn(survey, layer, one))
+      const swatches = [...new Set(areas.flatMap(one => Object.keys(one ?? {})))]
+      return swatches.map((swatch): Series => ({
+        layer: layer.id,
+        mark: null,
+        name: `${layer.name}, ${find(survey.document.swatches, swatch)?.name ?? swatch}`,
+        unit: 'px²',
+        values: shown.flatMap(({ from, drawing }, i) => {
+          const own = areas[i]
+          return own ? [{ frame: from, drawing: drawing.id, value: Math.round(own[swatch] ?? 0) }] : []
+        }),
+        planned: [],
+      }))
+    }),
+  inspect: survey =>
+    bodies(survey).flatMap(({ layer, shown }) => {
+      const areas = shown.map(one => areasOn(survey, layer, one))
+      return shown.flatMap((one, i): Finding[] => {
+        const [before, own, after] = [areas[i - 1], areas[i], areas[i + 1]]
+        if (!before || !own || !after) return []
+        return Object.keys({ ...before, ...own }).flatMap((swatch): Finding[] => {
+          const [a, b, c] = [before[swatch] ?? 0, own[swatch] ?? 0, after[swatch] ?? 0]
+          // What is not there at all is told by the grid of parts.
+          if (Math.min(a, b, c) === 0 || Math.max(a, c) < LEAST_AREA) return []
+          const isMore = b > TIMES * Math.max(a, c)
+          if (!isMore && b >= Math.min(a, c) / TIMES) return []
+          const name = find(survey.document.swatches, swatch)?.name ?? swatch
+          const share = b / ((a + c) / 2)
+          return [
+            {
+              severity: 'look',
+              layer: layer.id,
+              from: one.from,
+              to: one.to,
+              drawings: [one.drawing.id],
+              marks: [],
+              figures: { area: b, before: a, after: c },
+              at: null,
+              words: `${name} of ${one.drawing.number} has ${percent(share)} of its size on ${shown[i - 1]?.drawing.number} and ${shown[i + 1]?.drawing.number}`,
+            },
+          ]
+        })
+      })
+    }),
+}
+
+/** Whether what is drawn stays in the picture. What comes in from its edge, or goes out for good, is meant to. */
+export const framed: Check = {
+  words: 'in the picture',
+  asks: 'Is anything cut off by the edge of the picture and comes back?',
+  needs: ['shapes'],
+  series: survey =>
+    still(survey).map(({ layer, shown }): Series => ({
+      layer: layer.id,
+      mark: null,
+      name: layer.name,
+      unit: '% outside',
+      values: shown.flatMap(({ from, drawing }) => {
+        const outside = survey.facts.get(drawing.id)?.areas.outside
+        return outside === undefined ? [] : [{ frame: from, drawing: drawing.id, value: 100 * outside }]
+      }),
+      planned: [],
+    })),
+  limits: () => [100 * CUT_SHARE],
+  inspect: survey =>
+    still(survey).flatMap(({ layer, shown }) => {
+      const outside = shown.map(({ drawing }) => survey.facts.get(drawing.id)?.areas.outside ?? 0)
+      const first = outside.map(share => share <= CUT_SHARE).indexOf(true)
+      const last = outside.map(share => share <= CUT_SHARE).lastIndexOf(true)
+      return shown.flatMap(({ drawing, from, to }, i): Finding[] => {
+        const share = outside[i] as number
+        if (share <= CUT_SHARE || first < 0 || i < first || i > last) return []
+        return [
+          {
+            severity: 'look',
+            layer: layer.id,
+            from,
+            to,
+            drawings: [drawing.id],
+            marks: [],
+            figures: { outside: share },
+            at: null,
+            words: `${percent(share)} of ${drawing.number} lies outside the picture`,
+          },
+        ]
+      })
+    }),
+}
+
+/** Layers that lie where they were drawn: of one that moves as a whole the drawing alone does not say what is seen. */
+const still = (survey: Survey) =>
+  bodies(survey).filter(({ layer }) => seenPath(survey.document, survey.take, layer.id, 'sent off') === null)
