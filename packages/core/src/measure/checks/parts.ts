@@ -1,5 +1,5 @@
 import { isAnimated, type Layer } from '../../document/model/model.ts'
-import { layersInOrder } from '../../document/model/selectors.ts'
+import { exposures, layersInOrder } from '../../document/model/selectors.ts'
 import { arriveTogether } from '../tracks/together.ts'
 import { glideAlike } from '../tracks/smooth.ts'
 import { onsetOf, type Onset } from '../tracks/onset.ts'
@@ -28,6 +28,14 @@ const hasArrived = ({ document, take }: Survey, { stops }: Onset): boolean => {
 }
 
 const names = (tracks: readonly Track[]): string => tracks.map(track => track.name).join(', ')
+
+/** A way that goes on being where its last drawing is held: what rests until the shot ends has stopped. */
+function heldOn({ take }: Survey, layer: Layer, track: Track): Track {
+  const last = track.places[track.places.length - 1]
+  const run = exposures(take, layer.id).find(one => one.start === last?.frame)
+  if (!last || !run || run.frames < 2) return track
+  return { ...track, places: [...track.places, { frame: run.start + run.frames - 1, at: last.at }] }
+}
 
 /** A finding about parts of a layer on a frame. */
 const about = (layer: Layer, frame: number, tracks: readonly Track[]) => ({
@@ -98,18 +106,21 @@ export const weight: Check = {
   needs: ['marks'],
   series: speeds,
   inspect: survey =>
-    markedLayers(survey).flatMap(({ layer, tracks }) =>
-      tracks.flatMap((track): Finding[] => {
-        const stop = stopOf(track)
-        if (!stop || !isHardStop(stop) || !hasArrived(survey, onsetOf(track))) return []
-        return [
-          {
-            ...about(layer, stop.frame, [track]),
-            severity: 'note',
-            figures: { from: stop.from, gives: stop.gives },
-            words: `${track.name} stops without weight on frame ${stop.frame + 1}: from ${Math.round(stop.from)} px a frame, and nothing gives`,
-          },
-        ]
-      }),
-    ),
+    // What has no body, a lid or mist, has no weight.
+    markedLayers(survey)
+      .filter(({ layer }) => layer.volume !== 'off')
+      .flatMap(({ layer, tracks }) =>
+        tracks.flatMap((track): Finding[] => {
+          const stop = stopOf(heldOn(survey, layer, track))
+          if (!stop || !isHardStop(stop) || !hasArrived(survey, onsetOf(track))) return []
+          return [
+            {
+              ...about(layer, stop.frame, [track]),
+              severity: 'note',
+              figures: { from: stop.from, gives: stop.gives },
+              words: `${track.name} stops without weight on frame ${stop.frame + 1}: from ${Math.round(stop.from)} px a frame, and nothing gives`,
+            },
+          ]
+        }),
+      ),
 }

@@ -1,0 +1,65 @@
+import {
+  currentTake,
+  elementsInOrder,
+  exposures,
+  isAnimated,
+  kindOf,
+  placeStored,
+  type Batch,
+  type ShotDocument,
+} from '@unhurried/core/document'
+import { acceptFinding, findings, type CheckName, type Found, type Survey } from '@unhurried/core/measure'
+import { factsOf, shapeOf, type DrawingFacts, type Shape } from '@unhurried/core/raster'
+
+interface Reason {
+  readonly check: CheckName
+  readonly why: string
+}
+
+const LATER: Reason = { check: 'exposed', why: 'it is cut in from the shot before, where one has seen who it is' }
+/** What is meant so in shots of the demo, and why. */
+const REASONS: Readonly<Record<string, readonly Reason[]>> = {
+  'Reed waltz': [LATER],
+  'Heron lifts a foot': [LATER],
+  'Heron shivers': [LATER],
+  'Mist over a warm stone': [
+    { check: 'volume', why: 'mist has no volume to keep' },
+    { check: 'seam', why: 'the lowest wisp is born there' },
+  ],
+}
+
+/** A shot as the measuring room surveys it, without the frames as they are delivered. */
+export function surveyOf(document: ShotDocument, samples: ReadonlyMap<string, Uint8Array>): Survey {
+  const take = currentTake(document)
+  const { width, height } = document.format
+  const shapes = new Map<string, Shape>()
+  const facts = new Map<string, DrawingFacts>()
+  const shown = new Set(
+    Object.values(document.layers)
+      .filter(isAnimated)
+      .flatMap(layer => exposures(take, layer.id).map(run => run.drawing as string)),
+  )
+  for (const id of shown) {
+    const drawing = document.drawings[id]
+    if (!drawing) continue
+    const strokes = elementsInOrder(drawing).flatMap(element => {
+      const stored = kindOf(element).silhouette(element, asset => samples.get(asset))
+      return stored ? [{ ...placeStored(stored), element: stored.id, swatch: stored.swatch }] : []
+    })
+    shapes.set(id, shapeOf(strokes))
+    facts.set(id, factsOf(strokes, { left: 0, top: 0, right: width, bottom: height }))
+  }
+  return { document, take, shapes, facts, delivered: null, loop: take.loop }
+}
+
+/** What is found in a shot of the demo and has its reason is said to be meant so. */
+export function meantSo(name: string, document: ShotDocument, samples: ReadonlyMap<string, Uint8Array>): Batch[] {
+  const reasons = Object.hasOwn(REASONS, name) ? (REASONS[name] as readonly Reason[]) : []
+  if (reasons.length === 0) return []
+  const all: Found[] = findings(surveyOf(document, samples))
+  const ops = all.flatMap((found, i) => {
+    const reason = reasons.find(({ check }) => check === found.check)
+    return reason ? acceptFinding(document, found, reason.why, `meant-${i + 1}`) : []
+  })
+  return ops.length > 0 ? [{ id: 'meant-so', label: 'meant so', ops }] : []
+}

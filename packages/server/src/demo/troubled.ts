@@ -1,0 +1,164 @@
+import {
+  exposures,
+  FIRST,
+  find,
+  get,
+  isStroke,
+  newLayer,
+  setCeiling,
+  type Drawing,
+  type Operation,
+  type Stroke,
+} from '@unhurried/core/document'
+import { after, scaling, translation, IDENTITY, type Matrix, type Point } from '@unhurried/core/geometry'
+import { hop, HOP } from './hop.ts'
+import { Study, type Drawn } from './study.ts'
+
+/** Nothing it finds is planted in a shot that is seen on the shelf: what flashes is not shown to anybody. */
+const TAKE = FIRST.take
+
+/** Strokes of a drawing under a map. */
+function mapped(drawing: Drawing, by: Matrix, which: (stroke: Stroke) => boolean = () => true): Operation {
+  const changes = Object.values(drawing.elements).flatMap(element =>
+    isStroke(element) && which(element)
+      ? [{ id: element.id, patch: { matrix: after(by, element.matrix ?? IDENTITY) } }]
+      : [],
+  )
+  return { kind: 'elements.set', drawing: drawing.id, changes }
+}
+const moved = (drawing: Drawing, x: number, y: number): Operation => mapped(drawing, translation(x, y))
+
+/** A layer of its own with copies of a few strokes, one place after the other. */
+function extra(
+  study: Study,
+  id: string,
+  name: string,
+  places: readonly Point[],
+  holds: readonly number[],
+  of: Drawing,
+): string[] {
+  const strokes = Object.values(of.elements).filter(isStroke)
+  const drawings = places.map((at, i): Drawing => {
+    const own = strokes.map((stroke, k): Stroke => ({
+      ...stroke,
+      id: `${id}-${i}-${k}`,
+      matrix: after(translation(at.x, at.y), stroke.matrix ?? IDENTITY),
+    }))
+    return {
+      id: `${id}-${i}`,
+      layer: id,
+      number: i + 1,
+      role: 'key',
+      elements: Object.fromEntries(own.map(one => [one.id, one])),
+      marks: {},
+    }
+  })
+  study.commit(name, [
+    { kind: 'layer.add', layer: newLayer(id, name, 3) },
+    ...drawings.map((drawing): Operation => ({ kind: 'drawing.add', drawing })),
+    {
+      kind: 'exposure.write',
+      take: TAKE,
+      layer: id,
+      from: 0,
+      runs: holds.map((frames, i) => ({ drawing: `${id}-${i}`, frames })),
+    },
+  ])
+  return drawings.map(drawing => drawing.id)
+}
+
+/** The hop with one fault for each check that can be shown: to practise on, and to try the checks with. */
+export function troubledHop(): Drawn {
+  const whole = hop()
+  const study = new Study('troubled', HOP, 'Tilda')
+  for (const { label, ops } of whole.batches) study.commit(label, ops)
+  const on = (number: number): Drawing => get(study.document.drawings, `tilda-${number}`)
+  const colourOf = (drawing: Drawing, swatch: string) =>
+    Object.values(drawing.elements).flatMap(element =>
+      isStroke(element) && element.swatch === swatch ? [element.id] : [],
+    )
+  const nose = (drawing: Drawing): Point => find(drawing.marks, 'nose') ?? { x: 640, y: 360 }
+
+  // exposure: the frame before the last pose shows nothing
+  const before = exposures(get(study.document.takes, TAKE), FIRST.drawn).find(run => run.drawing === 'tilda-21')
+  const from = (before?.start ?? 20) + 1
+  study.commit('a forgotten frame', [
+    { kind: 'exposure.write', take: TAKE, layer: FIRST.drawn, from, runs: [{ drawing: null, frames: 1 }] },
+  ])
+  // in the picture: the top of the hop leaves it
+  study.commit('too high', [moved(on(9), 0, -230)])
+  // parts: the satchel is missing once
+  study.commit('no satchel', [{ kind: 'elements.remove', drawing: on(7).id, ids: colourOf(on(7), 'bark') }])
+  // off the arc, and off its place on the way
+  study.commit('off the arc', [moved(on(13), 46, -40)])
+  // volume: she grows
+  study.commit('grown', [mapped(on(17), scaling(1.12, 1.12, nose(on(17))))])
+  // lines: a heavier pen once, and a stroke that slipped
+  const heavy = Object.values(on(19).elements).flatMap(element =>
+    isStroke(element) && element.kind === 'line' ? [{ id: element.id, patch: { width: element.width * 1.5 } }] : [],
+  )
+  const slip = Object.values(on(23).elements).find(element => isStroke(element) && element.kind === 'line') as Stroke
+  const stray: Stroke = { ...slip, id: 'slip', part: [0, 1], matrix: translation(-760, -480) }
+  study.commit('a heavier pen, and a slip of it', [
+    { kind: 'elements.set', drawing: on(19).id, changes: heavy },
+    { kind: 'elements.add', drawing: on(23).id, elements: [stray] },
+  ])
+  // colours: the letter in her satchel is three times as large once
+  const letter = new Set(colourOf(on(15), 'lamp'))
+  study.commit('a large letter', [mapped(on(15), scaling(2, 2, nose(on(15))), stroke => letter.has(stroke.id))])
+  // planted marks: her toes slip while she settles
+  const toes = find(on(21).marks, 'toes')
+  if (toes)
+    study.commit('toes slip', [
+      { kind: 'marks.place', drawing: on(21).id, places: { toes: { ...toes, x: toes.x + 9 } } },
+    ])
+  // longest step
+  study.commit('a ceiling of steps', setCeiling(18))
+
+  // Something thrown: three marks that set out, glide and stop dead together (all at once, too smooth, weight), after a place where it stands (pops and stalls).
+  const scrap = get(study.document.drawings, 'moth-1')
+  const xs = [0, 40, 80, 120, 122, 162, 202, 242, 282]
+  const thrown = extra(
+    study,
+    'layer-thrown',
+    'a thrown letter',
+    xs.map(x => ({ x: x - 560, y: 330 })),
+    [2, 2, 2, 2, 2, 2, 2, 2, 14],
+    scrap,
+  )
+  study.commit('marks of the thrown letter', [
+    ...['corner', 'seal', 'edge'].map((name, i): Operation => ({
+      kind: 'mark.add',
+      mark: { id: `thrown-${name}`, layer: 'layer-thrown', name, order: i, kind: 'point' },
+    })),
+    ...thrown.map((drawing, i): Operation => ({
+      kind: 'marks.place',
+      drawing,
+      places: Object.fromEntries(
+        ['corner', 'seal', 'edge'].map((name, k) => [
+          `thrown-${name}`,
+          { x: 400 + (xs[i] as number) + 14 * k, y: 470, planted: false },
+        ]),
+      ),
+    })),
+  ])
+  // loop: a drop whose first drawing is its last again
+  const drop = extra(
+    study,
+    'layer-drop',
+    'a drop',
+    [0, 14, 30].map(y => ({ x: -300, y: 250 + y })),
+    [8, 8, 8],
+    scrap,
+  )
+  study.commit('the first once more', [
+    {
+      kind: 'exposure.write',
+      take: TAKE,
+      layer: 'layer-drop',
+      from: 24,
+      runs: [{ drawing: drop[0] ?? null, frames: 6 }],
+    },
+  ])
+  return { ...study.drawn, samples: new Map([...whole.samples, ...study.drawn.samples]) }
+}
