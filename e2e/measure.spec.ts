@@ -137,6 +137,109 @@ test('a shot without anything says what it needs, and no key does harm', async (
   await expect(page.getByText('Place marks on the drawings')).toBeVisible()
 })
 
+/** As a pen leaves them: some pixels apart. */
+const evenly = (places: readonly (readonly number[])[]) =>
+  places.slice(1).flatMap(([x, y], i) => {
+    const [fromX, fromY] = places[i]!
+    return Array.from({ length: 20 }, (_, k) => ({
+      x: fromX! + ((x! - fromX!) * k) / 19,
+      y: fromY! + ((y! - fromY!) * k) / 19,
+      pressure: 0.5,
+    }))
+  })
+
+/** A stroke through places, and its samples. */
+const strokeThrough = (id: string, kind: 'line' | 'shape', places: readonly (readonly number[])[]) => ({
+  element: {
+    id,
+    kind,
+    z: 1,
+    samples: id,
+    part: null,
+    swatch: 'graphite',
+    width: 4,
+    nib: { look: 'ink', ends: 'round', thinning: 0 },
+    label: null,
+    matrix: null,
+  },
+  samples: Buffer.from(packSamples(evenly(places))).toString('base64'),
+})
+
+test('a line that stands open is told with its place, on the desk too, and closed by one key; parts are seen as a grid, and all of it goes onto paper', async ({
+  page,
+  world,
+}) => {
+  await page.addInitScript(() => {
+    window.print = () =>
+      document.documentElement.setAttribute('data-printed', document.querySelector('.report')?.textContent ?? '')
+  })
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 8 })
+  await openDesk(page, world, shot)
+  const { layers, current: take } = await documentNow(page, world, shot)
+  const layer = Object.keys(layers).find(id => layers[id]!.kind === 'drawn')!
+  // A square of lines that ends 10 px before it is closed, and one that is painted.
+  const open = strokeThrough('open', 'line', [
+    [200, 100],
+    [300, 100],
+    [300, 200],
+    [200, 200],
+    [200, 110],
+  ])
+  const painted = strokeThrough('painted', 'shape', [
+    [200, 100],
+    [300, 100],
+    [300, 200],
+    [200, 200],
+  ])
+  const drawing = (id: string, number: number, element: { id: string }) => ({
+    kind: 'drawing.add',
+    drawing: { id, layer, number, role: 'key', elements: { [element.id]: element }, marks: {} },
+  })
+  const runs = ['one', 'two'].map(id => ({ drawing: id, frames: 4 }))
+  await postBatches(
+    page,
+    world,
+    shot,
+    [
+      drawing('one', 1, open.element),
+      drawing('two', 2, painted.element),
+      { kind: 'exposure.write', take, layer, from: 0, runs },
+    ],
+    { open: open.samples, painted: painted.samples },
+  )
+  const findings = await drawer(page, 'Findings')
+  await expect(findings).toContainText('2 on this drawing')
+  await page.keyboard.press('Shift+M')
+  await expect(findings).toContainText('1 · a line of 1 stands open by')
+  await expect(findings.getByRole('button', { name: 'off the paper' })).toBeVisible()
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('ArrowDown')
+  await expect(findings).not.toContainText('on this drawing')
+  await findings.getByRole('link', { name: 'look into them' }).click()
+
+  const checks = page.getByRole('navigation', { name: 'Checks' })
+  await checks.getByRole('button', { name: /^lines/ }).click()
+  await expect(checks.getByRole('button', { name: /^lines/ })).toContainText('1 finding')
+  await page.keyboard.press('e')
+  await page.keyboard.press('f')
+  await expect(checks.getByRole('button', { name: /^lines/ })).toContainText('nothing found')
+  expect(Object.keys((await documentNow(page, world, shot)).drawings.one!.elements)).toHaveLength(2)
+  await page.keyboard.press('q')
+  await expect(checks.getByRole('button', { name: /^lines/ })).toContainText('1 finding')
+
+  await checks.getByRole('button', { name: /^parts/ }).click()
+  const grid = page.getByRole('region', { name: 'Parts and drawings' })
+  await expect(grid.getByRole('row', { name: /^graphite/ })).toContainText('there')
+  await grid.getByRole('button', { name: 'go to drawing 2, frame 5' }).click()
+  await expect(page).toHaveURL(/frame=5$/)
+  await page.keyboard.press('p')
+  await expect(page.locator('html')).toHaveAttribute('data-printed', /a line of 1 stands open/)
+  await expect(page.locator('.report')).toHaveCount(0)
+})
+
 test('a picture that flashes is told in the room and before it goes out, and is quiet when it is slower', async ({
   page,
   world,

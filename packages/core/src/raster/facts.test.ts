@@ -45,6 +45,11 @@ describe('lines of a drawing', () => {
     expect(leak?.gapPx).toBeCloseTo(6, 6)
   })
 
+  test('a line that leaks at its own beginning leaks once', () => {
+    const own = box(80, 10).flatMap(side => side.samples.map(({ x, y }) => [x, y] as const))
+    expect(lineFacts([stroke('own', 'line', own)]).leaks).toHaveLength(1)
+  })
+
   test('one that is closed does not, nor one that is wide open', () => {
     expect(lineFacts(box(80, 0)).leaks).toEqual([])
     expect(lineFacts(box(80, 4)).leaks).toEqual([])

@@ -94,9 +94,10 @@ function candidates(lines: readonly NamedStroke[]): OpenEnd[] {
         let along = 0
         for (let i = 1; i < samples.length; i++) {
           const [a, b] = [samples[i - 1] as Point, samples[i] as Point]
+          const before = along
           along += distance(a, b)
-          // What lies right behind its own end is no other line.
-          if (other === line && along <= 3 * LEAK_PX) continue
+          // What begins right behind its own end is no other line.
+          if (other === line && before <= 3 * LEAK_PX) continue
           const { point } = nearestOnPiece(at, a, b)
           const gapPx = distance(at, point) - (line.width + other.width) / 2
           if (!best || gapPx < best.gapPx) best = { element: line.element, at: { x: at.x, y: at.y }, to: point, gapPx }

@@ -26,7 +26,17 @@ function mapped(drawing: Drawing, by: Matrix, which: (stroke: Stroke) => boolean
   )
   return { kind: 'elements.set', drawing: drawing.id, changes }
 }
-const moved = (drawing: Drawing, x: number, y: number): Operation => mapped(drawing, translation(x, y))
+/** All of a drawing elsewhere, its marks too. */
+const moved = (drawing: Drawing, x: number, y: number): Operation[] => [
+  mapped(drawing, translation(x, y)),
+  {
+    kind: 'marks.place',
+    drawing: drawing.id,
+    places: Object.fromEntries(
+      Object.entries(drawing.marks).map(([id, at]) => [id, { ...at, x: at.x + x, y: at.y + y }]),
+    ),
+  },
+]
 
 /** A layer of its own with copies of a few strokes, one place after the other. */
 function extra(
@@ -86,11 +96,11 @@ export function troubledHop(): Drawn {
     { kind: 'exposure.write', take: TAKE, layer: FIRST.drawn, from, runs: [{ drawing: null, frames: 1 }] },
   ])
   // in the picture: the top of the hop leaves it
-  study.commit('too high', [moved(on(9), 0, -230)])
+  study.commit('too high', moved(on(9), 0, -230))
   // parts: the satchel is missing once
   study.commit('no satchel', [{ kind: 'elements.remove', drawing: on(7).id, ids: colourOf(on(7), 'bark') }])
   // off the arc, and off its place on the way
-  study.commit('off the arc', [moved(on(13), 46, -40)])
+  study.commit('off the arc', moved(on(13), 46, -40))
   // volume: she grows
   study.commit('grown', [mapped(on(17), scaling(1.12, 1.12, nose(on(17))))])
   // lines: a heavier pen once, and a stroke that slipped
@@ -113,7 +123,7 @@ export function troubledHop(): Drawn {
       { kind: 'marks.place', drawing: on(21).id, places: { toes: { ...toes, x: toes.x + 9 } } },
     ])
   // longest step
-  study.commit('a ceiling of steps', setCeiling(18))
+  study.commit('a ceiling of steps', setCeiling(125))
 
   // Something thrown: three marks that set out, glide and stop dead together (all at once, too smooth, weight), after a place where it stands (pops and stalls).
   const scrap = get(study.document.drawings, 'moth-1')

@@ -46,6 +46,8 @@ export interface Guides {
   /** the way from key to key, fine enough to be drawn as dots */
   readonly way: readonly Point[]
   readonly marks: readonly GuideMark[]
+  /** what is found on the present drawing, by its number in the list */
+  readonly found: readonly { readonly at: Point; readonly words: string }[]
   /** where the outline of the present drawing stands open */
   readonly open: Point | null
   /** where the present drawing's middle really lies */
@@ -55,6 +57,7 @@ export interface Guides {
 const GREEN = '#3c6a55'
 const RUST = '#a44d24'
 const ARM_PX = 6
+const RING_PX = 15
 
 /** Paints guides at a constant size on the screen, however near the paper is. */
 export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: number, guides: Guides): void {
@@ -96,10 +99,22 @@ export function paintGuides(canvas: HTMLCanvasElement, matrix: Matrix, density: 
   if (guides.open) paintOpen(brush, onScreen(guides.open))
   for (const number of guides.numbers) paintNumber(brush, number, onScreen(number.at))
   for (const ground of guides.grounds) paintGround(brush, ground, onScreen)
+  for (const { at, words } of guides.found) paintRing(brush, words, onScreen(at))
   for (const sign of guides.signs) paintSign(brush, sign, onScreen(sign.at))
   paintNames(brush, guides, onScreen)
   if (guides.correction) paintArrow(brush, onScreen(guides.correction.from), onScreen(guides.correction.to))
   brush.globalAlpha = 1
+}
+
+/** A ring round a place, and its number in the list. */
+function paintRing(brush: CanvasRenderingContext2D, words: string, { x, y }: Point): void {
+  brush.globalAlpha = 1
+  brush.lineWidth = 1.8
+  brush.strokeStyle = RUST
+  brush.beginPath()
+  brush.arc(x, y, RING_PX, 0, 2 * Math.PI)
+  brush.stroke()
+  writeNames(brush, [{ name: words, at: { x: x + RING_PX, y: y - RING_PX }, colour: RUST }])
 }
 
 /** Two short bars that do not meet, and the words: here the outside gets in. */

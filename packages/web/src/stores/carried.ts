@@ -51,6 +51,12 @@ export const useCarried = defineStore('carried', () => {
     return placeOnLayer(document, take.value, desk.layerId, desk.frame, seen)
   }
 
+  /** A place in the picture as it is seen now, in pixels of the layer in the hand. */
+  function pictureFromHand(at: Point): Point {
+    const { document } = shot
+    return document && take.value ? placeOnLayer(document, take.value, desk.layerId, desk.frame, at) : at
+  }
+
   return {
     atRest,
     draft,
@@ -60,6 +66,7 @@ export const useCarried = defineStore('carried', () => {
     on,
     hand,
     seenFromHand,
+    pictureFromHand,
     /** Starts afresh on another shot. */
     reset() {
       atRest.value = false

@@ -23,7 +23,7 @@ import {
   type Planted,
   type Survey,
 } from '@unhurried/core/measure'
-import type { Point } from '@unhurried/core/geometry'
+import type { Box, Point } from '@unhurried/core/geometry'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch, type Ref } from 'vue'
 import { useDelivered } from './delivered.ts'
@@ -65,12 +65,7 @@ export const useMeasure = defineStore('measure', () => {
   } = makeShapes({
     drawings: wanted,
     closedGapPx: () => sight.closedGapPx,
-    picture: () => ({
-      left: 0,
-      top: 0,
-      right: shot.document?.format.width ?? 0,
-      bottom: shot.document?.format.height ?? 0,
-    }),
+    picture: () => pictureOf(shot.document),
     bytes: shot.strokeBytes,
     spacesOn,
     done: look,
@@ -93,8 +88,7 @@ export const useMeasure = defineStore('measure', () => {
   const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
   watch([loop, () => delivered.seen], look)
 
-  const { meant, open } = answers(shot, found)
-
+  const { meant, open, here } = answers(shot, desk, found)
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
 
   /** Where a drawing lies: its mark when the chart is read by a part, else the middle of its silhouette. */
@@ -155,6 +149,7 @@ export const useMeasure = defineStore('measure', () => {
     openAt,
     found,
     open,
+    here,
     meant,
     survey,
     broken,
@@ -162,7 +157,11 @@ export const useMeasure = defineStore('measure', () => {
 })
 
 /** What is found and not said to be meant so, and what is. */
-function answers(shot: ReturnType<typeof useShot>, found: Readonly<Ref<readonly Found[]>>) {
+function answers(
+  shot: ReturnType<typeof useShot>,
+  desk: ReturnType<typeof useDesk>,
+  found: Readonly<Ref<readonly Found[]>>,
+) {
   const meant = computed<ReadonlyMap<Found, Accepted>>(() => {
     const { document } = shot
     if (!document) return new Map()
@@ -174,7 +173,9 @@ function answers(shot: ReturnType<typeof useShot>, found: Readonly<Ref<readonly 
     )
   })
   const open = computed(() => found.value.filter(one => !meant.value.has(one)))
-  return { meant, open }
+  /** what is found on the drawing in the hand */
+  const here = computed(() => open.value.filter(({ drawings: [id] }) => id !== undefined && id === desk.drawing?.id))
+  return { meant, open, here }
 }
 
 /** Sheets of layers that go along with others, under the numbers of their drawings: paint is measured with its lines. */
@@ -186,3 +187,11 @@ function sheetsAlong(document: ShotDocument, seen: readonly Drawing[]): Drawing[
     return follows && !known.has(drawing) && !isBlank(drawing) && numbers.has(`${follows} ${drawing.number}`)
   })
 }
+
+/** The part of the paper that is delivered. */
+const pictureOf = (document: ShotDocument | null): Box => ({
+  left: 0,
+  top: 0,
+  right: document?.format.width ?? 0,
+  bottom: document?.format.height ?? 0,
+})

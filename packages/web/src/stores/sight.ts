@@ -33,6 +33,8 @@ export const useSight = defineStore('sight', () => {
   const onlyLayer = ref(false)
   /** the animation is seen as shapes without anything inside, and nothing else */
   const silhouettes = ref(false)
+  /** what is found on the drawing in the hand is ringed on the paper */
+  const ringed = ref(false)
 
   watch([sheetShape, closedGapPx, dim, beside], () =>
     keepSettings({
@@ -82,6 +84,7 @@ export const useSight = defineStore('sight', () => {
     aids,
     onlyLayer,
     silhouettes,
+    ringed,
     seenLooks,
     columns,
     /** Starts afresh on another shot. */
@@ -91,6 +94,7 @@ export const useSight = defineStore('sight', () => {
       aids.value = left.aids
       onlyLayer.value = false
       silhouettes.value = false
+      ringed.value = false
       wiped.value = null
       flippedTo.value = null
       view.value = FLAT

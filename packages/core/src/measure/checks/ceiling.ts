@@ -20,13 +20,17 @@ export const ceiling: Check = {
     const most = document.ceiling
     if (most === null) return []
     return followedWays(survey, loop)
-      .flatMap(({ layer, mark, of, steps }) =>
-        movedSteps(steps, loop).flatMap(({ from, to, frames, px, pxPerFrame }): Finding[] => {
+      .flatMap(({ layer, mark, of, steps }) => {
+        // A cycle takes the same step again and again.
+        const told = new Set<string>()
+        return movedSteps(steps, loop).flatMap(({ from, to, frames, px, pxPerFrame }): Finding[] => {
+          if (told.has(`${from} ${to}`)) return []
           const [before, after] = [find(document.drawings, from), find(document.drawings, to)]
           const start = steps.find(step => step.drawing === to)
           if (!before || !after || !start || px === null || pxPerFrame === null) return []
           if (px <= most * frames + READ_PX) return []
-          const told = `${Math.round(pxPerFrame * 10) / 10} px a frame, more than ${Math.round(most * 10) / 10}`
+          told.add(`${from} ${to}`)
+          const goes = `${Math.round(pxPerFrame * 10) / 10} px a frame, more than ${Math.round(most * 10) / 10}`
           return [
             {
               severity: 'look',
@@ -38,11 +42,11 @@ export const ceiling: Check = {
               figures: { pxPerFrame, ceiling: most },
               at: start.at,
               isInPicture: true,
-              words: `${of}${numberOf(document, to)} goes ${told}, from ${before.number}`,
+              words: `${of}${numberOf(document, to)} goes ${goes}, from ${before.number}`,
             },
           ]
-        }),
-      )
+        })
+      })
       .sort((a, b) => order(survey, a.layer) - order(survey, b.layer) || a.from - b.from)
   },
 }

@@ -95,6 +95,7 @@ function lookLines({ acts, room, holding }: CommandPort): CommandLine[] {
     line('mirror', 'see the paper mirrored', ['shift+w'], () => {
       sight.view = { ...sight.view, mirrored: !sight.view.mirrored }
     }),
+    line('findings', 'ring what is found on this drawing', ['shift+m'], () => (sight.ringed = !sight.ringed)),
     line('silhouettes', 'see silhouettes only', ['shift+h'], () => (sight.silhouettes = !sight.silhouettes)),
     line('light-table', 'light table on or off', ['w'], () => (lamp.lightTable.on = !lamp.lightTable.on)),
     line('play', 'play and stop', ['space'], room.togglePlay),

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { Check, Minus } from 'lucide-vue-next'
+import { Check, Minus, Printer } from 'lucide-vue-next'
 import { counted } from '@unhurried/core/time'
 import { computed } from 'vue'
 import type { Measuring } from './useMeasuring.ts'
 
 /** What is asked of the shot, and what came of it. */
 const props = defineProps<{ measuring: Measuring }>()
+defineEmits<{ print: [] }>()
 const all = computed(() => props.measuring.states.value.reduce((sum, one) => sum + one.count, 0))
 const told = (count: number, meant: number) =>
   [count > 0 ? counted(count, 'finding') : 'nothing found', meant > 0 ? `${meant} meant so` : '']
@@ -37,9 +38,12 @@ const told = (count: number, meant: number) =>
       <span class="name">{{ one.words }}</span>
       <b v-if="one.count" class="count">{{ one.count }}</b>
       <component :is="one.silent ? Minus : Check" v-else class="count" :size="14" aria-hidden="true" />
-      <span class="soft state" :class="{ hush: !one.silent && !one.count && !one.meant }">{{
+      <span class="soft state" :class="{ hush: !one.silent && !one.meant }">{{
         one.silent || told(one.count, one.meant)
       }}</span>
+    </button>
+    <button class="plain report" @click="$emit('print')">
+      <Printer :size="14" aria-hidden="true" /> a report on paper
     </button>
   </nav>
 </template>
@@ -73,6 +77,16 @@ const told = (count: number, meant: number) =>
 .on .name {
   font-weight: 700;
   color: var(--green);
+}
+
+.report {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  margin-top: 10px;
+  padding: 5px 10px;
+  color: var(--green);
+  font-size: 13px;
 }
 
 .count {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { CHECK_NAMES } from '@unhurried/core/measure'
-import { computed, onUnmounted, ref } from 'vue'
+import { computed, nextTick, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import KeySheet from '../../shared/KeySheet.vue'
 import { useKeys } from '../../keys/listen.ts'
@@ -14,6 +14,7 @@ import MeasureOnsets from './MeasureOnsets.vue'
 import MeasureParts from './MeasureParts.vue'
 import MeasurePicture from './MeasurePicture.vue'
 import MeasurePlot from './MeasurePlot.vue'
+import MeasureReport from './MeasureReport.vue'
 import { useMeasuring } from './useMeasuring.ts'
 
 /** Every judgement as a figure, with its place: what is asked of the shot, what was measured, and what was found. */
@@ -23,11 +24,20 @@ const router = useRouter()
 const measuring = useMeasuring()
 onUnmounted(useDelivered().want())
 const keysShown = ref(false)
+/** what goes onto paper is only made when it does */
+const printing = ref(false)
+async function print(): Promise<void> {
+  printing.value = true
+  await nextTick()
+  window.print()
+  printing.value = false
+}
 const findings = ref<InstanceType<typeof MeasureFindings> | null>(null)
 const commands = useMeasureCommands({
   measuring,
   accept: () => void findings.value?.ask(),
   openDesk: () => void router.push({ name: 'desk', params: { shot: shot.id }, query: { frame: desk.frame + 1 } }),
+  print,
   showKeys: () => (keysShown.value = true),
 })
 useKeys(commands.commands)
@@ -38,7 +48,7 @@ const ofParts = computed(() => plotted.value === 'together' || plotted.value ===
 
 <template>
   <div class="measure">
-    <MeasureChecks :measuring="measuring" />
+    <MeasureChecks :measuring="measuring" @print="print" />
     <main class="middle" aria-label="Measure">
       <MeasurePicture :found="measuring.one.value" />
       <MeasureOnsets v-if="ofParts" />
@@ -46,6 +56,7 @@ const ofParts = computed(() => plotted.value === 'together' || plotted.value ===
       <MeasurePlot v-else :check="plotted" :found="measuring.list.value" />
     </main>
     <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />
+    <MeasureReport v-if="printing" :measuring="measuring" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
   </div>
 </template>
@@ -76,5 +87,16 @@ const ofParts = computed(() => plotted.value === 'together' || plotted.value ===
   grid-template-rows: minmax(0, 1fr) minmax(190px, 34%);
   min-width: 0;
   min-height: 0;
+}
+
+@media print {
+  .measure {
+    display: block;
+    overflow: visible;
+  }
+
+  .measure > :not(.report) {
+    display: none;
+  }
 }
 </style>

@@ -8,11 +8,12 @@ export interface MeasureRoomPort {
   readonly measuring: Measuring
   accept(): void
   openDesk(): void
+  print(): void
   showKeys(): void
 }
 
 /** Everything of the measuring room by one key each, laid out for the free hand. */
-export function useMeasureCommands({ measuring, accept, openDesk, showKeys }: MeasureRoomPort) {
+export function useMeasureCommands({ measuring, accept, openDesk, print, showKeys }: MeasureRoomPort) {
   const desk = useDesk()
   const shot = useShot()
   const make = (group: string, name: string, words: string, keys: string[], run: () => unknown): CommandLine => ({
@@ -32,6 +33,7 @@ export function useMeasureCommands({ measuring, accept, openDesk, showKeys }: Me
     make('Go', 'frame-after', 'frame after', ['arrowdown', 'arrowright'], () => desk.goTo(desk.frame + 1)),
     make('Hand', 'undo', 'undo', ['q', 'ctrl+z'], () => shot.mayDraw && shot.undo()),
     make('Hand', 'redo', 'redo', ['shift+q', 'ctrl+shift+z', 'ctrl+y'], () => shot.mayDraw && shot.redo()),
+    make('See', 'report', 'a report on paper', ['p'], print),
     make('See', 'help', 'this sheet of keys', ['?'], showKeys),
   ])
 }

@@ -8,7 +8,7 @@ import {
   type Found,
 } from '@unhurried/core/measure'
 import { counted } from '@unhurried/core/time'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, watch, type ComputedRef } from 'vue'
 import { newId } from '../../local/ids.ts'
 import { useDelivered } from '../../stores/delivered.ts'
 import { useDesk } from '../../stores/desk.ts'
@@ -96,6 +96,40 @@ export function useMeasuring() {
     if (next) show(next)
   }
 
+  const fixing = useFixing(list, one)
+
+  return {
+    check,
+    withMeant,
+    states,
+    list,
+    one,
+    at,
+    choose: (name: CheckName | null) => void (check.value = name),
+    seeMeant: () => void (withMeant.value = !withMeant.value),
+    show,
+    step,
+    ...fixing,
+    /** Says that the finding is meant so; the next one is then looked at. */
+    accept(reason: string): void {
+      const { document } = shot
+      const found = one.value
+      if (!document || !found || !shot.mayDraw) return
+      shot.commit('meant so', acceptFinding(document, found, oneLine(reason), newId()))
+    },
+    ask(found: Found): void {
+      const { document } = shot
+      if (document && shot.mayDraw) shot.commit('asked again', askAgain(document, found))
+    },
+  }
+}
+
+export type Measuring = ReturnType<typeof useMeasuring>
+
+/** What of the findings can be put right in one step each. */
+function useFixing(list: ComputedRef<readonly Found[]>, one: ComputedRef<Found | null>) {
+  const shot = useShot()
+  const measure = useMeasure()
   const fixOf = (found: Found | null): Fix | null => {
     const { survey } = measure
     return found && survey && shot.mayDraw ? (CHECKS[found.check].fix?.(survey, found, newId) ?? null) : null
@@ -118,33 +152,10 @@ export function useMeasuring() {
   }
 
   return {
-    check,
-    withMeant,
-    states,
-    list,
-    one,
-    at,
-    choose: (name: CheckName | null) => void (check.value = name),
-    seeMeant: () => void (withMeant.value = !withMeant.value),
-    show,
-    step,
     fix,
     doFix: () => fix.value && carryOut(fix.value.words, [fix.value]),
     fixes,
     /** All that is listed and can be put right, in one step. */
     doAll: () => carryOut(`put ${fixes.value.length} right`, fixes.value),
-    /** Says that the finding is meant so; the next one is then looked at. */
-    accept(reason: string): void {
-      const { document } = shot
-      const found = one.value
-      if (!document || !found || !shot.mayDraw) return
-      shot.commit('meant so', acceptFinding(document, found, oneLine(reason), newId()))
-    },
-    ask(found: Found): void {
-      const { document } = shot
-      if (document && shot.mayDraw) shot.commit('asked again', askAgain(document, found))
-    },
   }
 }
-
-export type Measuring = ReturnType<typeof useMeasuring>

@@ -170,4 +170,15 @@ nav a.router-link-active {
   flex-direction: column;
   gap: 12px;
 }
+
+@media print {
+  .shot-room {
+    display: block;
+    height: auto;
+  }
+
+  .shot-room > header {
+    display: none;
+  }
+}
 </style>

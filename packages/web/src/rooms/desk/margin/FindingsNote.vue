@@ -6,6 +6,7 @@ import { RouterLink } from 'vue-router'
 import { useDesk } from '../../../stores/desk.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useShot } from '../../../stores/shot.ts'
+import { useSight } from '../../../stores/sight.ts'
 import { SEVERITY_SIGNS } from '../../../shared/severities.ts'
 import NumberField from '../../../shared/NumberField.vue'
 
@@ -13,9 +14,13 @@ import NumberField from '../../../shared/NumberField.vue'
 const desk = useDesk()
 const shot = useShot()
 const measure = useMeasure()
+const sight = useSight()
 const FEW = 6
 const all = ref(false)
-const shown = computed(() => (all.value ? measure.open : measure.open.slice(0, FEW)))
+/** Those on the drawing in the hand come first, as they are numbered on the paper. */
+const sorted = computed(() => [...measure.here, ...measure.open.filter(found => !measure.here.includes(found))])
+const shown = computed(() => (all.value ? sorted.value : sorted.value.slice(0, Math.max(FEW, measure.here.length))))
+const hasPlace = computed(() => measure.here.some(found => found.at !== null))
 const asked = computed(() =>
   CHECK_NAMES.filter(name => shot.document && (CHECKS[name].isAsked?.(shot.document) ?? true)).map(
     name => CHECKS[name].words,
@@ -24,7 +29,7 @@ const asked = computed(() =>
 function takeCeiling(px: number | null): void {
   if (px === null || px > 0) shot.commit(px === null ? 'no ceiling of steps' : 'ceiling of steps', setCeiling(px))
 }
-const isHere = (found: Found) => found.drawings[0] === desk.drawing?.id
+const isHere = (found: Found) => measure.here.includes(found)
 const layerOf = ({ layer }: Found) =>
   layer === null || layer === desk.layerId ? '' : `${shot.document?.layers[layer]?.name}: `
 
@@ -36,8 +41,14 @@ function show(found: Found): void {
 
 <template>
   <div>
+    <p v-if="measure.here.length" class="count">
+      <b>{{ measure.here.length }}</b> on this drawing
+      <button v-if="hasPlace" class="plain more" :aria-pressed="sight.ringed" @click="sight.ringed = !sight.ringed">
+        {{ sight.ringed ? 'off the paper' : 'on the paper' }}
+      </button>
+    </p>
     <ol v-if="shown.length">
-      <li v-for="found in shown" :key="`${found.check} ${found.drawings[0]} ${found.marks[0]}`">
+      <li v-for="(found, i) in shown" :key="`${found.check} ${found.drawings[0]} ${found.marks[0]}`">
         <button
           class="plain"
           :class="{ here: isHere(found) }"
@@ -45,12 +56,17 @@ function show(found: Found): void {
           @click="show(found)"
         >
           <component :is="SEVERITY_SIGNS[found.severity].icon" :size="13" aria-hidden="true" />
-          <span>{{ layerOf(found) }}{{ found.words }}</span>
+          <span>{{ isHere(found) && sight.ringed ? `${i + 1} · ` : '' }}{{ layerOf(found) }}{{ found.words }}</span>
         </button>
       </li>
     </ol>
-    <button v-if="measure.open.length > FEW" class="plain more" :aria-expanded="all" @click="all = !all">
-      {{ all ? 'fewer' : `${measure.open.length - FEW} more` }}
+    <button
+      v-if="measure.open.length > shown.length || all"
+      class="plain more"
+      :aria-expanded="all"
+      @click="all = !all"
+    >
+      {{ all ? 'fewer' : `${measure.open.length - shown.length} more` }}
     </button>
     <RouterLink
       v-if="shown.length"
@@ -80,6 +96,16 @@ function show(found: Found): void {
 </template>
 
 <style scoped>
+.count {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.count .more {
+  margin-left: auto;
+}
+
 .ceiling {
   display: flex;
   align-items: center;

@@ -130,7 +130,10 @@ export const DRAWERS = {
   findings: {
     label: 'Findings',
     words: 'findings',
-    says: () => String(useMeasure().found.length || 'none'),
+    says() {
+      const { open, here } = useMeasure()
+      return open.length === 0 ? 'none' : here.length > 0 ? `${open.length}, ${here.length} here` : String(open.length)
+    },
     openFor: ['inbetweening', 'judging'],
     show: FindingsNote,
   },

@@ -153,6 +153,7 @@ function paintMarks(): void {
     grounds: props.playing || sight.flippedTo ? [] : measure.grounds,
     numbers: signs.numbers.value,
     correction: showsWay ? signs.correction.value : null,
+    found: signs.found.value,
   })
   if (!props.playing) {
     if (!sight.flippedTo) paintConstructions(canvas, matrix.value, pixelRatio.value, shot.document.format, laid.here)
@@ -206,6 +207,7 @@ watch(
     sight.aids,
     signs.everything.value,
     signs.correction.value,
+    signs.found.value,
     lamp.shifts,
     sight.seenLooks,
     sight.silhouettes,

@@ -87,6 +87,16 @@ export function useSigns(playing: () => boolean) {
     return reading?.worst && tick?.drawing === desk.drawing?.id && desk.drawing ? reading.worst : null
   })
 
+  /** What is found on the present drawing, where it has a place. */
+  const found = computed(() => {
+    if (playing() || sight.flippedTo || !sight.ringed) return []
+    return measure.here.flatMap(({ at, isInPicture }, i) => {
+      if (!at) return []
+      const words = `${i + 1}`
+      return [{ words, at: isInPicture ? carried.pictureFromHand(at) : at }]
+    })
+  })
+
   /** The box of all that is drawn on the layer, over the whole take. */
   const everything = computed<Box>(() => {
     const { document, take } = shot
@@ -101,5 +111,5 @@ export function useSigns(playing: () => boolean) {
     }, EMPTY_BOX)
   })
 
-  return { marks, signs, numbers, correction, everything }
+  return { marks, signs, numbers, correction, found, everything }
 }
