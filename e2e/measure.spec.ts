@@ -171,7 +171,7 @@ test('a line that stands open is told with its place, on the desk too, and close
 }) => {
   await page.addInitScript(() => {
     window.print = () =>
-      document.documentElement.setAttribute('data-printed', document.querySelector('.report')?.textContent ?? '')
+      document.documentElement.setAttribute('data-printed', document.querySelector('article.report')?.textContent ?? '')
   })
   await enter(page, world)
   const shot = await newShot(page, world, { frames: 8 })
@@ -237,7 +237,7 @@ test('a line that stands open is told with its place, on the desk too, and close
   await expect(page).toHaveURL(/frame=5$/)
   await page.keyboard.press('p')
   await expect(page.locator('html')).toHaveAttribute('data-printed', /a line of 1 stands open/)
-  await expect(page.locator('.report')).toHaveCount(0)
+  await expect(page.locator('article.report')).toHaveCount(0)
 })
 
 test('a picture that flashes is told in the room and before it goes out, and is quiet when it is slower', async ({

@@ -24,16 +24,12 @@ async function takePictures(url) {
     await page.waitForTimeout(2500)
   }
   await page.goto(url)
-  await picture('sign-in')
   await page.getByRole('button', { name: 'Sit down' }).click()
   // Every card of the film is painted by then.
   await page.getByText('all drawn').nth(3).waitFor()
   await picture('shelf', 2600)
   await desk('Hop between lily pads', 11)
   await picture('desk')
-  await page.getByText('spacing …').click()
-  await picture('chart')
-  await page.keyboard.press('Escape')
   await page.keyboard.press('j')
   await page.keyboard.press('ArrowLeft')
   await page.keyboard.press('ArrowRight')
@@ -47,9 +43,7 @@ async function takePictures(url) {
   await page.getByRole('checkbox', { name: 'snappy' }).check()
   await page.keyboard.press('1')
   await picture('flip')
-  await page.getByRole('link', { name: 'Measure' }).click()
-  await page.keyboard.press('e')
-  await picture('measure', 1500)
+  await measured(page, desk, picture)
   await desk('A dropped acorn', 1)
   await page.keyboard.press('e')
   await picture('desk-inbetween')
@@ -84,9 +78,6 @@ async function takePictures(url) {
   await page.getByText(/drawings in 72 frames/).waitFor()
   await picture('clip', 1200)
   await page.locator('aside.margin button.title', { hasText: /^\s*clip/ }).click()
-  await page.locator('aside.margin button.title', { hasText: 'followed points' }).click()
-  await desk('Reed waltz', 18)
-  await picture('followed', 1200)
   await sheets(page, desk, picture)
   await desk('Marching home', 5)
   await guides.click()
@@ -97,6 +88,32 @@ async function takePictures(url) {
   await picture('set-aside')
   await upright(browser, url)
   await browser.close()
+}
+
+/** What is found in a hop that has a fault for each check: as a plot, as bars, as a grid, and on the paper. */
+async function measured(page, desk, picture) {
+  await desk('A troubled hop', 13)
+  await page
+    .getByRole('complementary', { name: 'Exposure sheet' })
+    .getByRole('button', { name: /^Tilda/ })
+    .first()
+    .click()
+  const findings = page.locator('aside.margin button.title', { hasText: 'findings' })
+  if ((await findings.getAttribute('aria-expanded')) === 'false') await findings.click()
+  await page.keyboard.press('Shift+M')
+  await picture('findings', 1500)
+  await page.keyboard.press('Shift+M')
+  await page.getByRole('link', { name: 'Measure' }).click()
+  const check = name => page.getByRole('navigation', { name: 'Checks' }).getByRole('button', { name })
+  for (const [name, file] of [
+    [/^lines/, 'measure'],
+    [/^all at once/, 'measure-onsets'],
+    [/^parts/, 'measure-parts'],
+  ]) {
+    await check(name).click()
+    await page.keyboard.press('e')
+    await picture(file, 1500)
+  }
 }
 
 /** Sheets taken by the stand-in for a camera, one laid on the one before. */

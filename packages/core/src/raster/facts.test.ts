@@ -50,6 +50,15 @@ describe('lines of a drawing', () => {
     expect(lineFacts([stroke('own', 'line', own)]).leaks).toHaveLength(1)
   })
 
+  test('a short line that closes the gap closes it', () => {
+    const bridge = stroke('bridge', 'line', [
+      [100, 110],
+      [100, 105],
+      [100, 100],
+    ])
+    expect(lineFacts([...box(80, 10), bridge]).leaks).toEqual([])
+  })
+
   test('one that is closed does not, nor one that is wide open', () => {
     expect(lineFacts(box(80, 0)).leaks).toEqual([])
     expect(lineFacts(box(80, 4)).leaks).toEqual([])

@@ -61,7 +61,7 @@ const MOST_PIXELS = 400_000
 export function lineFacts(strokes: readonly NamedStroke[]): LineFacts {
   const lines = strokes.filter(stroke => stroke.kind === 'line' && stroke.samples.length > 1)
   const long = lines.filter(line => lengthOf(line.samples) >= STRAY_WIDTHS * line.width)
-  return { count: long.length, widthPx: usualWidth(long), leaks: leaksOf(long), strays: straysOf(strokes) }
+  return { count: long.length, widthPx: usualWidth(long), leaks: leaksOf(long, lines), strays: straysOf(strokes) }
 }
 
 /** The width of a line as it is drawn: the mean over its samples. */
@@ -81,9 +81,9 @@ function usualWidth(lines: readonly PlacedStroke[]): number {
   return 0
 }
 
-/** Ends that could be joined to another line, or to the other end of their own. */
-function candidates(lines: readonly NamedStroke[]): OpenEnd[] {
-  return lines.flatMap(line =>
+/** Ends of long lines that could be joined to another line, or to the other end of their own. */
+function candidates(long: readonly NamedStroke[], lines: readonly NamedStroke[]): OpenEnd[] {
+  return long.flatMap(line =>
     (['start', 'end'] as const).flatMap((side): OpenEnd[] => {
       const at = (side === 'start' ? line.samples[0] : line.samples[line.samples.length - 1]) as Point
       const around = grown({ left: at.x, top: at.y, right: at.x, bottom: at.y }, LEAK_PX + line.width)
@@ -109,8 +109,8 @@ function candidates(lines: readonly NamedStroke[]): OpenEnd[] {
 }
 
 /** Ends at which paint would run out: closing the gap parts what lies on its two sides from each other, and both are of some size. */
-function leaksOf(lines: readonly NamedStroke[]): OpenEnd[] {
-  const found = candidates(lines)
+function leaksOf(long: readonly NamedStroke[], lines: readonly NamedStroke[]): OpenEnd[] {
+  const found = candidates(long, lines)
     .sort((a, b) => a.gapPx - b.gapPx)
     .slice(0, MOST_LEAKS)
   if (found.length === 0) return []

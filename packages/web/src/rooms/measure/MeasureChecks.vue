@@ -42,7 +42,7 @@ const told = (count: number, meant: number) =>
         one.silent || told(one.count, one.meant)
       }}</span>
     </button>
-    <button class="plain report" @click="$emit('print')">
+    <button class="plain on-paper" @click="$emit('print')">
       <Printer :size="14" aria-hidden="true" /> a report on paper
     </button>
   </nav>
@@ -79,7 +79,7 @@ const told = (count: number, meant: number) =>
   color: var(--green);
 }
 
-.report {
+.on-paper {
   display: flex;
   align-items: center;
   gap: 7px;

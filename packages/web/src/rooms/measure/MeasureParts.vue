@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { isAnimated, layersInOrder } from '@unhurried/core/document'
 import { partGrid, type PartGrid, type PartKind } from '@unhurried/core/measure'
-import { computed } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useDesk } from '../../stores/desk.ts'
 import { useShot } from '../../stores/shot.ts'
 
@@ -17,6 +17,16 @@ const grids = computed<PartGrid[]>(() => {
     .map(layer => partGrid(document, take, layer))
     .filter(grid => grid.drawings.length > 0 && grid.rows.length > 0)
 })
+const box = ref<HTMLElement | null>(null)
+// The layer that a finding is about comes into sight.
+watch(
+  () => desk.layerId,
+  async layer => {
+    await nextTick()
+    box.value?.querySelector(`[data-layer="${CSS.escape(layer)}"]`)?.scrollIntoView({ block: 'nearest' })
+  },
+  { immediate: true },
+)
 const count = (there: readonly boolean[]) => there.filter(Boolean).length
 function go(grid: PartGrid, i: number): void {
   const shown = grid.drawings[i]
@@ -31,11 +41,11 @@ const isHere = (grid: PartGrid, i: number) => {
 </script>
 
 <template>
-  <section class="parts" aria-label="Parts and drawings">
+  <section ref="box" class="parts" aria-label="Parts and drawings">
     <p v-if="!grids.length" class="soft none">
       Once something is drawn, its colours, marks, limbs and the layers that go along with it are told here.
     </p>
-    <table v-for="grid in grids" :key="grid.layer.id">
+    <table v-for="grid in grids" :key="grid.layer.id" :data-layer="grid.layer.id">
       <caption>
         {{
           grid.layer.name
