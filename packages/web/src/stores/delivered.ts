@@ -47,14 +47,20 @@ export const useDelivered = defineStore('delivered', () => {
     if (!isOff()) progress.value = null
   }
 
+  function soon(): void {
+    clearTimeout(timer)
+    timer = setTimeout(() => void look(), REST_MS)
+  }
+  watch(wanted, soon)
   watch(
     () => {
       const { document, take } = shot
-      return [document?.drawings, document?.layers, document?.swatches, document?.format, take, wanted.value]
+      return [document?.drawings, document?.layers, document?.swatches, document?.format, take]
     },
     () => {
-      clearTimeout(timer)
-      timer = setTimeout(() => void look(), REST_MS)
+      // What nobody looks at any more is not told of what it was before.
+      if (wanted.value === 0) seen.value = null
+      soon()
     },
   )
   watch(

@@ -12,7 +12,9 @@ import {
   acceptedOf,
   compareVolume,
   crossesOn,
-  findings,
+  CHECK_NAMES,
+  findingsOf,
+  inOrder,
   groundsOn,
   plantedMarks,
   readChart,
@@ -68,25 +70,27 @@ export const useMeasure = defineStore('measure', () => {
     picture: () => pictureOf(shot.document),
     bytes: shot.strokeBytes,
     spacesOn,
-    done: look,
+    done: () => void look(),
   })
 
   /** What the checks find, brought up to date when the hand rests. */
   const found = shallowRef<readonly Found[]>([])
   /** what was measured and asked, for those who want to see more than findings */
   const survey = shallowRef<Survey | null>(null)
-  function look(): void {
+  let round = 0
+  async function look(): Promise<void> {
+    const mine = ++round
     const { document, take } = shot
-    survey.value =
-      document && take
-        ? { document, take, shapes: shapes.value, facts: facts.value, delivered: delivered.seen, loop: loop.value }
-        : null
-    found.value = survey.value ? findings(survey.value) : []
+    const measured = { shapes: shapes.value, facts: facts.value, delivered: delivered.seen, loop: loop.value }
+    const seen = document && take ? { document, take, ...measured } : null
+    const all = seen ? await asked(seen, () => mine !== round) : []
+    if (!all || mine !== round) return
+    ;[survey.value, found.value] = [seen, all]
   }
 
   /** The frames that are gone round, when the light table goes round them. */
   const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
-  watch([loop, () => delivered.seen], look)
+  watch([loop, () => delivered.seen], () => void look())
 
   const { meant, open, here } = answers(shot, desk, found)
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
@@ -195,3 +199,14 @@ const pictureOf = (document: ShotDocument | null): Box => ({
   right: document?.format.width ?? 0,
   bottom: document?.format.height ?? 0,
 })
+
+/** What all checks find, each asked when the page has seen to everything else; null when it was called off. */
+async function asked(survey: Survey, isOff: () => boolean): Promise<Found[] | null> {
+  const found: Found[] = []
+  for (const check of CHECK_NAMES) {
+    found.push(...findingsOf(survey, check))
+    await new Promise(done => setTimeout(done))
+    if (isOff()) return null
+  }
+  return inOrder(found)
+}

@@ -1,6 +1,6 @@
 import { seenPath } from '../../document/model/carried.ts'
 import { isAnimated, type Layer, type ShotDocument } from '../../document/model/model.ts'
-import { layersInOrder } from '../../document/model/selectors.ts'
+import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
@@ -12,34 +12,45 @@ const LEAST_AREA = 200
 /** More of a drawing than this is not cut off by chance. */
 const CUT_SHARE = 0.02
 
-/** Layers that carry something with a body, and their drawings. Mist and blinking eyes come and go. */
-const bodies = (survey: Survey): { layer: Layer; shown: Shown[] }[] =>
+/** A layer that carries something with a body, its drawings, and the sheets that go along with them by their numbers. */
+interface Body {
+  readonly layer: Layer
+  readonly shown: readonly Shown[]
+  readonly sheets: ReadonlyMap<number, readonly string[]>
+}
+
+/** Layers with something to be measured. Mist and blinking eyes come and go, and blank drawings have no colours. */
+const bodies = (survey: Survey): Body[] =>
   layersInOrder(survey.document)
     .filter(layer => isAnimated(layer) && layer.volume !== 'off')
-    .map(layer => ({ layer, shown: shownOn(survey, layer.id) }))
+    .map(layer => ({
+      layer,
+      shown: shownOn(survey, layer.id).filter(({ drawing }) => !isBlank(drawing)),
+      sheets: sheetsOf(survey.document, layer.id),
+    }))
+    .filter(({ shown }) => shown.length > 0)
+
+function sheetsOf(document: ShotDocument, layer: string): Map<number, string[]> {
+  const along = new Set(Object.values(document.layers).flatMap(other => (other.follows === layer ? [other.id] : [])))
+  const sheets = new Map<number, string[]>()
+  if (along.size === 0) return sheets
+  for (const { id, layer: on, number } of Object.values(document.drawings)) {
+    if (along.has(on)) sheets.set(number, [...(sheets.get(number) ?? []), id])
+  }
+  return sheets
+}
 
 /** A drawing and the sheets that go along with it: paint under lines is measured with them. */
-function areasOn(
-  { document, facts }: Survey,
-  layer: Layer,
-  { drawing }: Shown,
-): Readonly<Record<string, number>> | null {
+function areasOn({ facts }: Survey, { sheets }: Body, { drawing }: Shown): Readonly<Record<string, number>> | null {
   const own = facts.get(drawing.id)?.areas.bySwatch
   if (!own) return null
   const sum = new Map(Object.entries(own))
-  for (const sheet of sheetsUnder(document, layer.id, drawing.number)) {
+  for (const sheet of sheets.get(drawing.number) ?? []) {
     const areas = facts.get(sheet)?.areas.bySwatch
     if (!areas) return null
     for (const [swatch, area] of Object.entries(areas)) sum.set(swatch, (sum.get(swatch) ?? 0) + area)
   }
   return Object.fromEntries(sum)
-}
-
-const sheetsUnder = (document: ShotDocument, layer: string, number: number): string[] => {
-  const along = new Set(Object.values(document.layers).flatMap(other => (other.follows === layer ? [other.id] : [])))
-  return Object.values(document.drawings).flatMap(one =>
-    along.has(one.layer) && one.number === number ? [one.id] : [],
-  )
 }
 
 /** Whether every colour keeps about its size from drawing to drawing. */
@@ -48,8 +59,9 @@ export const paint: Check = {
   asks: 'Does every colour keep its size from drawing to drawing?',
   needs: ['shapes'],
   series: survey =>
-    bodies(survey).flatMap(({ layer, shown }) => {
-      const areas = shown.map(one => areasOn(survey, layer, one))
+    bodies(survey).flatMap(body => {
+      const { layer, shown } = body
+      const areas = shown.map(one => areasOn(survey, body, one))
       const swatches = [...new Set(areas.flatMap(one => Object.keys(one ?? {})))]
       return swatches.map((swatch): Series => ({
         layer: layer.id,
@@ -64,8 +76,9 @@ export const paint: Check = {
       }))
     }),
   inspect: survey =>
-    bodies(survey).flatMap(({ layer, shown }) => {
-      const areas = shown.map(one => areasOn(survey, layer, one))
+    bodies(survey).flatMap(body => {
+      const { layer, shown } = body
+      const areas = shown.map(one => areasOn(survey, body, one))
       return shown.flatMap((one, i): Finding[] => {
         const [before, own, after] = [areas[i - 1], areas[i], areas[i + 1]]
         if (!before || !own || !after) return []

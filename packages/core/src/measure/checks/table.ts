@@ -42,10 +42,17 @@ export interface Found extends Finding {
   readonly check: CheckName
 }
 
-/** What all checks (or some) find in a shot: the gravest first, then in the order of time, then of the checks. */
-export function findings(survey: Survey, names: readonly CheckName[] = CHECK_NAMES): Found[] {
+/** What one check finds in a shot. */
+export const findingsOf = (survey: Survey, check: CheckName): Found[] =>
+  CHECKS[check].inspect(survey).map((finding): Found => ({ ...finding, check }))
+
+/** Findings of several checks as they are told: the gravest first, then in the order of time, then of the checks. */
+export function inOrder(found: readonly Found[]): Found[] {
   const grave = ({ severity }: Finding) => SEVERITIES.indexOf(severity)
-  return names
-    .flatMap(check => CHECKS[check].inspect(survey).map((finding): Found => ({ ...finding, check })))
-    .sort((a, b) => grave(b) - grave(a) || a.from - b.from || names.indexOf(a.check) - names.indexOf(b.check))
+  const place = ({ check }: Found) => CHECK_NAMES.indexOf(check)
+  return [...found].sort((a, b) => grave(b) - grave(a) || a.from - b.from || place(a) - place(b))
 }
+
+/** What all checks (or some) find in a shot, in order. */
+export const findings = (survey: Survey, names: readonly CheckName[] = CHECK_NAMES): Found[] =>
+  inOrder(names.flatMap(check => findingsOf(survey, check)))

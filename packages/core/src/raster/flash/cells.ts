@@ -9,6 +9,9 @@ export const SHOWN_PX = 1024
 /** Each cell is painted with so many pixels across. */
 const PIXELS_ACROSS = 3
 
+/** A picture that is far higher than wide is parted no finer than into so many cells. */
+const MOST_CELLS = 400_000
+
 /** How a picture is parted into cells, and what of them counts. */
 export interface FlashGrid {
   /** cells of the picture */
@@ -29,7 +32,9 @@ export function flashGrid(width: number, height: number, shownPx: number = SHOWN
   for (const side of [width, height, shownPx]) {
     if (!(side > 0 && Number.isFinite(side))) throw new RangeError(`a picture is not ${side} wide or high`)
   }
-  const across = Math.max(1, Math.round(shownPx / CELL_PX))
+  const wanted = shownPx / CELL_PX
+  const fits = Math.sqrt((MOST_CELLS * width) / height)
+  const across = Math.max(1, Math.round(Math.min(wanted, fits)))
   const cell = shownPx / across
   const down = Math.max(1, Math.round((shownPx * height) / width / cell))
   return {

@@ -43,6 +43,10 @@ describe('flashes', () => {
     expect(WIDE.enough).toBeCloseTo(1885.7, 0)
     // A picture that is shown smaller than a block is a block, and as much of it must flash as of a whole one.
     expect(flashGrid(1, 1, 170)).toMatchObject({ across: 50, down: 50, blockAcross: 50, blockDown: 50 })
+    // A strip is parted more coarsely, and as much of it must flash: a quarter of 341 × 256 px.
+    const strip = flashGrid(8, 4000)
+    expect(strip.across * strip.down).toBeLessThan(420_000)
+    expect(strip.enough * (1024 / strip.across) ** 2).toBeCloseTo(21_824, 0)
     expect(() => flashGrid(0, 9)).toThrow(RangeError)
   })
 
