@@ -1,6 +1,7 @@
 export * from './accepting.ts'
 export * from './chartReading.ts'
 export * from './checks/check.ts'
+export * from './checks/moved.ts'
 export * from './checks/table.ts'
 export * from './crosses.ts'
 export * from './delivered.ts'

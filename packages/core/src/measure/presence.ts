@@ -1,4 +1,5 @@
 import { isStroke, LABELS, type Drawing, type Layer, type ShotDocument, type Take } from '../document/model/model.ts'
+import { followersOf, sheetsByNumber } from '../document/acts/paintSheets.ts'
 import { isBlank, marksOf } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
 import { shownOn, type Shown } from './survey.ts'
@@ -28,15 +29,9 @@ export interface PartGrid {
 /** The grid of a layer: parts that are on one of its drawings at least, by kind. Sheets of layers that go along lie under the number of their drawing. */
 export function partGrid(document: ShotDocument, take: Take, layer: Layer): PartGrid {
   const drawings = shownOn({ document, take }, layer.id).filter(({ drawing }) => !isBlank(drawing))
-  const along = Object.values(document.layers)
-    .filter(other => other.follows === layer.id)
-    .sort((a, b) => a.order - b.order)
-  const sheets = new Map(
-    Object.values(document.drawings)
-      .filter(drawing => along.some(other => other.id === drawing.layer) && !isBlank(drawing))
-      .map(drawing => [`${drawing.layer} ${drawing.number}`, drawing]),
-  )
-  const sheetsOf = ({ number }: Drawing) => along.flatMap(other => sheets.get(`${other.id} ${number}`) ?? [])
+  const along = [...followersOf(document, layer.id)].sort((a, b) => a.order - b.order)
+  const sheets = sheetsByNumber(document, layer.id)
+  const sheetsOf = ({ number }: Drawing) => (sheets.get(number) ?? []).filter(sheet => !isBlank(sheet))
   const strokesOf = (drawing: Drawing) =>
     [drawing, ...sheetsOf(drawing)].flatMap(one => Object.values(one.elements).filter(isStroke))
   const row = (kind: PartKind, id: string, name: string, isThere: (drawing: Drawing) => boolean): PartRow => ({
@@ -48,7 +43,9 @@ export function partGrid(document: ShotDocument, take: Take, layer: Layer): Part
   const colours = drawings.map(({ drawing }) => new Set(strokesOf(drawing).map(stroke => stroke.swatch)))
   const inUse = [...new Set(colours.flatMap(some => [...some]))]
   const rows = [
-    ...along.map(other => row('layer', other.id, other.name, ({ number }) => sheets.has(`${other.id} ${number}`))),
+    ...along.map(other =>
+      row('layer', other.id, other.name, drawing => sheetsOf(drawing).some(sheet => sheet.layer === other.id)),
+    ),
     ...marksOf(document, layer.id)
       .filter(mark => mark.kind === 'point')
       .map(mark => row('mark', mark.id, mark.name, drawing => find(drawing.marks, mark.id) !== undefined)),

@@ -1,5 +1,6 @@
 export * from './beats.ts'
 export * from './counted.ts'
+export * from './framesTold.ts'
 export * from './cycle.ts'
 export * from './exposure.ts'
 export * from './frames.ts'

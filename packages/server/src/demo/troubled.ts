@@ -11,6 +11,7 @@ import {
   type Stroke,
 } from '@unhurried/core/document'
 import { after, scaling, translation, IDENTITY, type Matrix, type Point } from '@unhurried/core/geometry'
+import { movedBy } from '@unhurried/core/measure'
 import { hop, HOP } from './hop.ts'
 import { Study, type Drawn } from './study.ts'
 
@@ -21,23 +22,11 @@ const TAKE = FIRST.take
 function mapped(drawing: Drawing, by: Matrix, which: (stroke: Stroke) => boolean = () => true): Operation {
   const changes = Object.values(drawing.elements).flatMap(element =>
     isStroke(element) && which(element)
-      ? [{ id: element.id, patch: { matrix: after(by, element.matrix ?? IDENTITY) } }]
+      ? [{ id: element.id, patch: { matrix: after(element.matrix ?? IDENTITY, by) } }]
       : [],
   )
   return { kind: 'elements.set', drawing: drawing.id, changes }
 }
-/** All of a drawing elsewhere, its marks too. */
-const moved = (drawing: Drawing, x: number, y: number): Operation[] => [
-  mapped(drawing, translation(x, y)),
-  {
-    kind: 'marks.place',
-    drawing: drawing.id,
-    places: Object.fromEntries(
-      Object.entries(drawing.marks).map(([id, at]) => [id, { ...at, x: at.x + x, y: at.y + y }]),
-    ),
-  },
-]
-
 /** A layer of its own with copies of a few strokes, one place after the other. */
 function extra(
   study: Study,
@@ -52,7 +41,7 @@ function extra(
     const own = strokes.map((stroke, k): Stroke => ({
       ...stroke,
       id: `${id}-${i}-${k}`,
-      matrix: after(translation(at.x, at.y), stroke.matrix ?? IDENTITY),
+      matrix: after(stroke.matrix ?? IDENTITY, translation(at.x, at.y)),
     }))
     return {
       id: `${id}-${i}`,
@@ -96,11 +85,11 @@ export function troubledHop(): Drawn {
     { kind: 'exposure.write', take: TAKE, layer: FIRST.drawn, from, runs: [{ drawing: null, frames: 1 }] },
   ])
   // in the picture: the top of the hop leaves it
-  study.commit('too high', moved(on(9), 0, -230))
+  study.commit('too high', movedBy(on(9), 0, -230))
   // parts: the satchel is missing once
   study.commit('no satchel', [{ kind: 'elements.remove', drawing: on(7).id, ids: colourOf(on(7), 'bark') }])
   // off the arc, and off its place on the way
-  study.commit('off the arc', moved(on(13), 46, -40))
+  study.commit('off the arc', movedBy(on(13), 46, -40))
   // volume: she grows
   study.commit('grown', [mapped(on(17), scaling(1.12, 1.12, nose(on(17))))])
   // lines: a heavier pen once, and a stroke that slipped

@@ -4,6 +4,7 @@ import {
   isAnimated,
   isBlank,
   referenceKey,
+  sheetsByNumber,
   type Accepted,
   type Drawing,
   type ShotDocument,
@@ -182,14 +183,14 @@ function answers(
   return { meant, open, here }
 }
 
-/** Sheets of layers that go along with others, under the numbers of their drawings: paint is measured with its lines. */
+/** Sheets that go along with drawings: paint is measured with its lines. */
 function sheetsAlong(document: ShotDocument, seen: readonly Drawing[]): Drawing[] {
-  const numbers = new Set(seen.map(({ layer, number }) => `${layer} ${number}`))
   const known = new Set(seen)
-  return Object.values(document.drawings).filter(drawing => {
-    const follows = document.layers[drawing.layer]?.follows
-    return follows && !known.has(drawing) && !isBlank(drawing) && numbers.has(`${follows} ${drawing.number}`)
-  })
+  const layers = [...new Set(seen.map(({ layer }) => layer))]
+  const sheets = new Map(layers.map(layer => [layer, sheetsByNumber(document, layer)]))
+  return seen
+    .flatMap(({ layer, number }) => sheets.get(layer)?.get(number) ?? [])
+    .filter(sheet => !known.has(sheet) && !isBlank(sheet))
 }
 
 /** The part of the paper that is delivered. */

@@ -18,6 +18,17 @@ export function sheetsUnder(document: ShotDocument, line: Drawing): Drawing[] {
   return Object.values(document.drawings).filter(d => layers.has(d.layer) && d.number === line.number)
 }
 
+/** All sheets that go along with a layer, by the number of the drawing they lie under: for whoever asks for many of them. */
+export function sheetsByNumber(document: ShotDocument, layer: string): ReadonlyMap<number, readonly Drawing[]> {
+  const layers = new Set(followersOf(document, layer).map(other => other.id))
+  const sheets = new Map<number, Drawing[]>()
+  if (layers.size === 0) return sheets
+  for (const drawing of Object.values(document.drawings)) {
+    if (layers.has(drawing.layer)) sheets.set(drawing.number, [...(sheets.get(drawing.number) ?? []), drawing])
+  }
+  return sheets
+}
+
 /** A blank sheet, or a copy of another's strokes, to lie under a line drawing on a layer tied to its layer. */
 export function sheetFor(line: Drawing, layer: string, elements: Drawing['elements'], newId: () => string): Drawing {
   return { id: newId(), layer, number: line.number, role: line.role, elements, marks: {} }

@@ -2,6 +2,7 @@ import { isAnimated, type Layer } from '../../document/model/model.ts'
 import { exposures, isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
 import { counted } from '../../time/counted.ts'
+import { framesTold } from '../../time/framesTold.ts'
 import type { Survey } from '../survey.ts'
 import type { Check, Finding } from './check.ts'
 
@@ -47,7 +48,7 @@ function blinks({ document, take }: Survey, layer: Layer): Finding[] {
     const before = runs[i] as (typeof runs)[number]
     const [from, to] = [before.start + before.frames, run.start]
     if (to <= from || to - from >= BLINK_S * document.format.fps) return []
-    const words = `nothing is shown on ${to - from === 1 ? `frame ${from + 1}` : `frames ${from + 1}–${to}`}: a blink of nothing`
+    const words = `nothing is shown on ${framesTold(from, to)}: a blink of nothing`
     return [
       {
         severity: 'look',

@@ -1,6 +1,8 @@
 import { isAnimated, isStroke, type Drawing, type Layer, type Stroke } from '../../document/model/model.ts'
 import { layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
+import { followersOf, sheetsByNumber } from '../../document/acts/paintSheets.ts'
+import { IDENTITY, scaleOf } from '../../geometry/matrix.ts'
 import { packSamples } from '../../geometry/samples.ts'
 import { counted } from '../../time/counted.ts'
 import { medianWidth } from '../../raster/index.ts'
@@ -19,6 +21,7 @@ export const lines: Check = {
   words: 'lines',
   asks: 'Do the lines hold the paint in, and are they as wide on every drawing?',
   needs: ['shapes'],
+  fixesApart: true,
   series: widths,
   fix(survey, { drawings: [id], figures, at }, newId) {
     const drawing = find(survey.document.drawings, id ?? '')
@@ -41,9 +44,9 @@ function linedLayers(survey: Survey): { layer: Layer; shown: Shown[] }[] {
   return layersInOrder(document)
     .filter(isAnimated)
     .flatMap(layer => {
-      const isPaintedUnder = Object.values(document.layers).some(other => other.follows === layer.id && !other.counted)
+      const isPaintedUnder = followersOf(document, layer.id).some(other => !other.counted)
       const shown = shownOn(survey, layer.id)
-      const isPainted = shown.some(({ drawing }) => Object.values(drawing.elements).some(one => one.kind === 'shape'))
+      const isPainted = shown.some(({ drawing }) => hasPaint(drawing))
       return isPaintedUnder || isPainted || layer.follows !== null ? [{ layer, shown }] : []
     })
 }
@@ -98,11 +101,11 @@ function uneven(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[
 }
 
 /** Where paint has been laid it holds by itself: asked are drawings that are still to be painted. */
-const leaks = (survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] =>
-  withLines(
-    survey,
-    shown.filter(one => !isPainted(survey, layer, one.drawing)),
-  ).flatMap(({ one, lines }) =>
+function leaks(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
+  const sheets = sheetsByNumber(survey.document, layer.id)
+  const isPainted = (drawing: Drawing) => hasPaint(drawing) || (sheets.get(drawing.number) ?? []).some(hasPaint)
+  const unpainted = shown.filter(one => !isPainted(one.drawing))
+  return withLines(survey, unpainted).flatMap(({ one, lines }) =>
     lines.leaks.map(({ at, gapPx }): Finding => ({
       severity: 'look',
       ...about(layer, one),
@@ -111,6 +114,7 @@ const leaks = (survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[]
       words: `a line of ${one.drawing.number} stands open by ${round(gapPx)} px: paint would run out`,
     })),
   )
+}
 
 function strays({ facts }: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
   const on = (one: Shown | undefined) => (one ? (facts.get(one.drawing.id)?.lines.strays ?? []) : [])
@@ -127,16 +131,7 @@ function strays({ facts }: Survey, layer: Layer, shown: readonly Shown[]): Findi
   })
 }
 
-/** Whether something is painted on a drawing, or on a sheet that goes along with it. */
-function isPainted({ document }: Survey, layer: Layer, { number, elements }: Drawing): boolean {
-  if (Object.values(elements).some(one => one.kind === 'shape')) return true
-  return Object.values(document.drawings).some(
-    other =>
-      other.number === number &&
-      find(document.layers, other.layer)?.follows === layer.id &&
-      Object.values(other.elements).some(one => one.kind === 'shape'),
-  )
-}
+const hasPaint = ({ elements }: Drawing): boolean => Object.values(elements).some(one => one.kind === 'shape')
 
 /** The element that is told of at a place. */
 function strokeAt(drawing: Drawing, element: string | undefined): Stroke | null {
@@ -156,7 +151,7 @@ function closeGap({ facts }: Survey, drawing: Drawing, at: Finding['at'], newId:
     samples,
     part: null,
     matrix: null,
-    width: line.width * scaleOfMatrix(line),
+    width: line.width * scaleOf(line.matrix ?? IDENTITY),
   }
   const path = packSamples([
     { ...leak.at, pressure: 0.5 },
@@ -169,10 +164,6 @@ function closeGap({ facts }: Survey, drawing: Drawing, at: Finding['at'], newId:
     samples: new Map([[samples, path]]),
   }
 }
-
-/** How much a stroke was made larger since it was drawn. */
-const scaleOfMatrix = ({ matrix }: Stroke): number =>
-  matrix ? Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2])) : 1
 
 function takeOff({ facts }: Survey, drawing: Drawing, at: Finding['at']): Fix | null {
   const stray = facts.get(drawing.id)?.lines.strays.find(one => one.at.x === at?.x && one.at.y === at.y)

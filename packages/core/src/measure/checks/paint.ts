@@ -1,5 +1,6 @@
 import { seenPath } from '../../document/model/carried.ts'
-import { isAnimated, type Layer, type ShotDocument } from '../../document/model/model.ts'
+import { sheetsByNumber } from '../../document/acts/paintSheets.ts'
+import { isAnimated, type Drawing, type Layer } from '../../document/model/model.ts'
 import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
@@ -16,7 +17,7 @@ const CUT_SHARE = 0.02
 interface Body {
   readonly layer: Layer
   readonly shown: readonly Shown[]
-  readonly sheets: ReadonlyMap<number, readonly string[]>
+  readonly sheets: ReadonlyMap<number, readonly Drawing[]>
 }
 
 /** Layers with something to be measured. Mist and blinking eyes come and go, and blank drawings have no colours. */
@@ -26,19 +27,9 @@ const bodies = (survey: Survey): Body[] =>
     .map(layer => ({
       layer,
       shown: shownOn(survey, layer.id).filter(({ drawing }) => !isBlank(drawing)),
-      sheets: sheetsOf(survey.document, layer.id),
+      sheets: sheetsByNumber(survey.document, layer.id),
     }))
     .filter(({ shown }) => shown.length > 0)
-
-function sheetsOf(document: ShotDocument, layer: string): Map<number, string[]> {
-  const along = new Set(Object.values(document.layers).flatMap(other => (other.follows === layer ? [other.id] : [])))
-  const sheets = new Map<number, string[]>()
-  if (along.size === 0) return sheets
-  for (const { id, layer: on, number } of Object.values(document.drawings)) {
-    if (along.has(on)) sheets.set(number, [...(sheets.get(number) ?? []), id])
-  }
-  return sheets
-}
 
 /** A drawing and the sheets that go along with it: paint under lines is measured with them. */
 function areasOn({ facts }: Survey, { sheets }: Body, { drawing }: Shown): Readonly<Record<string, number>> | null {
@@ -46,7 +37,7 @@ function areasOn({ facts }: Survey, { sheets }: Body, { drawing }: Shown): Reado
   if (!own) return null
   const sum = new Map(Object.entries(own))
   for (const sheet of sheets.get(drawing.number) ?? []) {
-    const areas = facts.get(sheet)?.areas.bySwatch
+    const areas = facts.get(sheet.id)?.areas.bySwatch
     if (!areas) return null
     for (const [swatch, area] of Object.entries(areas)) sum.set(swatch, (sum.get(swatch) ?? 0) + area)
   }

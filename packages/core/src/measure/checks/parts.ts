@@ -55,6 +55,7 @@ export const together: Check = {
   words: 'all at once',
   asks: 'Do parts arrive one after the other?',
   needs: ['marks'],
+  view: 'onsets',
   series: speeds,
   inspect: survey =>
     markedLayers(survey).flatMap(({ layer, tracks }): Finding[] => {
@@ -82,6 +83,7 @@ export const alike: Check = {
   words: 'too smooth',
   asks: 'Does every part move in a way of its own?',
   needs: ['marks'],
+  view: 'onsets',
   series: speeds,
   inspect: survey =>
     markedLayers(survey).flatMap(({ layer, tracks }): Finding[] => {
@@ -104,6 +106,7 @@ export const weight: Check = {
   words: 'weight',
   asks: 'Does what stops hard give a little?',
   needs: ['marks'],
+  view: 'onsets',
   series: speeds,
   inspect: survey =>
     // What has no body, a lid or mist, has no weight.

@@ -13,6 +13,7 @@ export const present: Check = {
   words: 'parts',
   asks: 'Is every part there on every drawing between two that have it?',
   needs: [],
+  view: 'parts',
   inspect: ({ document, take }) =>
     layersInOrder(document)
       .filter(layer => isAnimated(layer) && layer.volume !== 'off')

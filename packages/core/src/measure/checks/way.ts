@@ -2,7 +2,7 @@ import { pathLength, placeAlong, type MeasuredPath } from '../../geometry/curve.
 import type { Point } from '../../geometry/point.ts'
 import type { Drawing } from '../../document/model/model.ts'
 import { isAnimated } from '../../document/model/model.ts'
-import { exposures, layersInOrder } from '../../document/model/selectors.ts'
+import { exposedDrawing, layersInOrder } from '../../document/model/selectors.ts'
 import { offArcs } from '../tracks/arcs.ts'
 import { tracksOfMarks } from '../tracks/ofMarks.ts'
 import { heldPlaces } from '../tracks/track.ts'
@@ -111,15 +111,13 @@ export const arc: Check = {
 function arcsOf({ document, take }: Survey) {
   return layersInOrder(document)
     .filter(isAnimated)
-    .flatMap(layer => {
-      const drawingAt = (frame: number) =>
-        exposures(take, layer.id).find(run => frame >= run.start && frame < run.start + run.frames)?.drawing ?? null
-      return tracksOfMarks(document, take, layer.id).map(track => ({
+    .flatMap(layer =>
+      tracksOfMarks(document, take, layer.id).map(track => ({
         layer,
         track,
-        off: offArcs(track).map(one => ({ ...one, drawing: drawingAt(one.frame) })),
-      }))
-    })
+        off: offArcs(track).map(one => ({ ...one, drawing: exposedDrawing(document, take, layer.id, one.frame) })),
+      })),
+    )
 }
 
 function arcSeries(survey: Survey): Series[] {
@@ -131,7 +129,11 @@ function arcSeries(survey: Survey): Series[] {
             mark: track.id,
             name: `${layer.name}, ${track.name}`,
             unit: '% of a step off',
-            values: off.map(({ frame, drawing, share }) => ({ frame, drawing, value: 100 * share })),
+            values: off.map(({ frame, drawing, share }) => ({
+              frame,
+              drawing: drawing?.id ?? null,
+              value: 100 * share,
+            })),
             planned: [],
           },
         ]
@@ -146,8 +148,7 @@ function offArcsOfMarks(survey: Survey): Finding[] {
   )
   return arcsOf(survey).flatMap(({ layer, track, off }) => {
     const places = heldPlaces(track)
-    return off.flatMap(({ frame, drawing: id, px, share }, i): Finding[] => {
-      const drawing = find(document.drawings, id ?? '')
+    return off.flatMap(({ frame, drawing, px, share }, i): Finding[] => {
       if (!drawing || px <= OFF_PX || share <= OFF_SHARE || charted.has(drawing.id)) return []
       const five = places.slice(places.findIndex(place => place.frame === frame) - 2).slice(0, 5)
       const isContact = five.some(({ frame: at }) => isPlantedOn(survey, layer.id, track.id, at))
@@ -172,11 +173,8 @@ function offArcsOfMarks(survey: Survey): Finding[] {
   })
 }
 
-function isPlantedOn({ document, take }: Survey, layer: string, mark: string, frame: number): boolean {
-  const run = exposures(take, layer).find(one => frame >= one.start && frame < one.start + one.frames)
-  const drawing = find(document.drawings, run?.drawing ?? '')
-  return find(drawing?.marks ?? {}, mark)?.planted ?? false
-}
+const isPlantedOn = ({ document, take }: Survey, layer: string, mark: string, frame: number): boolean =>
+  find(exposedDrawing(document, take, layer, frame)?.marks ?? {}, mark)?.planted ?? false
 
 /** Whether a way of five places turns a corner at one of the inner ones; without the middle one, which may be what is off. */
 function turnsCorner(five: readonly Point[]): boolean {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { CHECKS, type Found } from '@unhurried/core/measure'
+import { framesTold } from '@unhurried/core/time'
 import { nextTick, ref, shallowRef, watch } from 'vue'
 import { SEVERITY_SIGNS } from '../../shared/severities.ts'
 import { useMeasure } from '../../stores/measure.ts'
@@ -16,8 +17,7 @@ const asking = ref(false)
 const field = shallowRef<HTMLInputElement | null>(null)
 const where = (found: Found) => {
   const layer = found.layer === null ? 'the picture' : (shot.document?.layers[found.layer]?.name ?? '')
-  const frames = found.to - found.from > 1 ? `frames ${found.from + 1}–${found.to}` : `frame ${found.from + 1}`
-  return `${layer}, ${frames}`
+  return `${layer}, ${framesTold(found.from, found.to)}`
 }
 watch(
   () => props.measuring.one.value,

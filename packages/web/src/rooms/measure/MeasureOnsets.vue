@@ -22,7 +22,7 @@ const round = (px: number) => Math.round(px * 10) / 10
 </script>
 
 <template>
-  <section class="onsets" aria-label="When parts move">
+  <section class="tables onsets" aria-label="When parts move">
     <p v-if="!layers.length" class="soft">
       Place marks on the drawings, and when each part sets out and arrives is told here.
     </p>
@@ -68,38 +68,15 @@ const round = (px: number) => Math.round(px * 10) / 10
   </section>
 </template>
 
+<style scoped src="./tables.css"></style>
 <style scoped>
-.onsets {
-  min-height: 0;
-  padding: 10px 16px;
-  overflow: auto;
-  background: var(--edge);
-  border-top: 1px solid var(--rule);
-  font-size: 13px;
-}
-
 table {
   width: 100%;
-  border-collapse: collapse;
-  margin-bottom: 10px;
-}
-
-caption {
-  text-align: left;
-  font: 500 15px var(--serif);
 }
 
 th,
 td {
   padding: 2px 10px 2px 0;
-  text-align: left;
-  font-weight: 400;
-  white-space: nowrap;
-}
-
-thead th {
-  color: var(--soft);
-  font-size: 12px;
 }
 
 .wide {

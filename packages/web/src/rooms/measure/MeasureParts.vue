@@ -41,7 +41,7 @@ const isHere = (grid: PartGrid, i: number) => {
 </script>
 
 <template>
-  <section ref="box" class="parts" aria-label="Parts and drawings">
+  <section ref="box" class="tables parts" aria-label="Parts and drawings">
     <p v-if="!grids.length" class="soft none">
       Once something is drawn, its colours, marks, limbs and the layers that go along with it are told here.
     </p>
@@ -93,37 +93,15 @@ const isHere = (grid: PartGrid, i: number) => {
   </section>
 </template>
 
+<style scoped src="./tables.css"></style>
 <style scoped>
-.parts {
-  min-height: 0;
-  padding: 10px 16px 10px 0;
-  overflow: auto;
-  background: var(--edge);
-  border-top: 1px solid var(--rule);
-  font-size: 13px;
-}
-
-table {
-  border-collapse: collapse;
-  margin-bottom: 12px;
-}
-
-caption {
-  text-align: left;
-  font: 500 15px var(--serif);
+.tables {
+  padding-left: 0;
 }
 
 th,
 td {
   padding: 1px 8px 1px 0;
-  text-align: left;
-  font-weight: 400;
-  white-space: nowrap;
-}
-
-thead th {
-  color: var(--soft);
-  font-size: 12px;
 }
 
 thead button {

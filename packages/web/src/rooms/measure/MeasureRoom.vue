@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CHECK_NAMES } from '@unhurried/core/measure'
+import { CHECK_NAMES, CHECKS } from '@unhurried/core/measure'
 import { computed, nextTick, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import KeySheet from '../../shared/KeySheet.vue'
@@ -43,7 +43,7 @@ const commands = useMeasureCommands({
 useKeys(commands.commands)
 /** The check whose figures are plotted: the chosen one, or that of the finding that is looked at. */
 const plotted = computed(() => measuring.check.value ?? measuring.one.value?.check ?? CHECK_NAMES[0] ?? 'volume')
-const ofParts = computed(() => plotted.value === 'together' || plotted.value === 'alike' || plotted.value === 'weight')
+const view = computed(() => CHECKS[plotted.value].view)
 </script>
 
 <template>
@@ -51,8 +51,8 @@ const ofParts = computed(() => plotted.value === 'together' || plotted.value ===
     <MeasureChecks :measuring="measuring" @print="print" />
     <main class="middle" aria-label="Measure">
       <MeasurePicture :found="measuring.one.value" />
-      <MeasureOnsets v-if="ofParts" />
-      <MeasureParts v-else-if="plotted === 'present'" />
+      <MeasureOnsets v-if="view === 'onsets'" />
+      <MeasureParts v-else-if="view === 'parts'" />
       <MeasurePlot v-else :check="plotted" :found="measuring.list.value" />
     </main>
     <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />

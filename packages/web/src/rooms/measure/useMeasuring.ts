@@ -139,7 +139,7 @@ function useFixing(list: ComputedRef<readonly Found[]>, one: ComputedRef<Found |
   const fixes = computed<Fix[]>(() => {
     const seen = new Set<string>()
     return list.value.flatMap(found => {
-      const of = `${found.check} ${found.drawings[0] ?? found.from} ${found.check === 'lines' ? `${found.at?.x} ${found.at?.y}` : ''}`
+      const of = `${found.check} ${found.drawings[0] ?? found.from} ${CHECKS[found.check].fixesApart ? `${found.at?.x} ${found.at?.y}` : ''}`
       const step = seen.has(of) ? null : fixOf(found)
       seen.add(of)
       return step ? [step] : []

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { counted, type LoopRange } from '@unhurried/core/time'
+import { counted, framesTold, type LoopRange } from '@unhurried/core/time'
 import { computed, onUnmounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import { SEVERITY_SIGNS } from '../../shared/severities.ts'
@@ -20,8 +20,6 @@ const here = computed(() => measure.open.filter(one => one.from < props.range.to
 const flashing = computed(() => here.value.filter(one => one.check === 'flashes'))
 const others = computed(() => here.value.filter(one => one.check !== 'flashes' && one.severity !== 'note'))
 const wrong = computed(() => others.value.filter(one => one.severity === 'wrong').length)
-const framesOf = ({ from, to }: { from: number; to: number }) =>
-  to - from > 1 ? `frames ${from + 1}–${to}` : `frame ${from + 1}`
 const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id }, query: { frame: frame + 1 } })
 </script>
 
@@ -30,7 +28,7 @@ const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id
     <p v-for="one in flashing" :key="`${one.from} ${one.words}`" class="rust" role="alert">
       <component :is="SEVERITY_SIGNS[one.severity].icon" :size="14" aria-hidden="true" />
       <span
-        ><RouterLink :to="toMeasure(one.from)">{{ framesOf(one) }}</RouterLink
+        ><RouterLink :to="toMeasure(one.from)">{{ framesTold(one.from, one.to) }}</RouterLink
         >: it {{ one.words }}</span
       >
     </p>

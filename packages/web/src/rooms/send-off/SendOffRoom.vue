@@ -1,28 +1,25 @@
 <script setup lang="ts">
-import { studyOf, type FilmClip } from '@unhurried/core/document'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
-import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue'
+import { computed, reactive, watch } from 'vue'
 import SendOffBefore from './SendOffBefore.vue'
 import SendOffClips from './SendOffClips.vue'
+import SendOffFormats from './SendOffFormats.vue'
 import SendOffFacts from './SendOffFacts.vue'
 import SendOffPreview from './SendOffPreview.vue'
 import SendOffSound from './SendOffSound.vue'
-import type { SentClip } from '../../protocols/export.ts'
-import { FORMAT_NAMES, FORMATS, type FormatName } from '../../send/formats/table.ts'
+import { FORMATS, type FormatName } from '../../send/formats/table.ts'
 import { picturesOf, underKey } from '../../send/pictures.ts'
-import { startExport, type Running } from '../../send/run.ts'
 import { useShot } from '../../stores/shot.ts'
-import { studyInName } from '../../words/study.ts'
 import { useClips } from '../../stores/clips.ts'
-import { useMedia } from '../../stores/media.ts'
 import { useSound } from '../../stores/sound.ts'
+import { useSending } from './useSending.ts'
 
 const MOST_TURNS = 100
 
 const shot = useShot()
 const sound = useSound()
 const clips = useClips()
-const media = useMedia()
+const { running, progress, problem, made, start, forget } = useSending()
 const form = reactive({
   format: 'gif' as FormatName,
   stretch: 'whole' as 'loop' | 'whole' | 'some',
@@ -35,11 +32,6 @@ const form = reactive({
   turns: 1,
   forEver: true,
 })
-const running = ref<Running | null>(null)
-const progress = ref(0)
-const problem = ref('')
-const made = ref<{ name: string; url: string; bytes: number } | null>(null)
-
 const wanted = computed(() => FORMATS[form.format])
 const paper = computed(() => form.paper || !wanted.value.seeThrough)
 /** null is for ever, where the format can */
@@ -78,75 +70,23 @@ watch(
 // A loop that is all of the take is the take; one that cuts it is never chosen unasked.
 watch([form, pictures], forget, { deep: true })
 
-function forget(): void {
-  if (made.value) URL.revokeObjectURL(made.value.url)
-  made.value = null
-  problem.value = ''
-}
-
 async function send(): Promise<void> {
   const { document, take } = shot
-  if (!document || !take || running.value) return
-  forget()
-  progress.value = 0
+  if (!document || !take) return
   const { extension, type, sound: goes } = wanted.value
-  const mix = form.sound && goes !== 'none' ? await sound.mixOfOwn(range.value) : null
-  const sent = await withBytes(under.value)
-  if (!sent) return
-  const job = startExport(
-    {
-      document,
-      take,
-      range: range.value,
-      format: form.format,
-      ...size.value,
-      paper: paper.value,
-      turns: turns.value,
-      sound: mix,
-      clips: sent,
-      bytesOf: shot.strokeBytes,
-    },
-    share => (progress.value = share),
-  )
-  running.value = job
-  try {
-    const bytes = await job.done
-    if (!bytes) return
-    const url = URL.createObjectURL(new Blob([bytes], { type }))
-    const words = shot.name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-    made.value = {
-      name: `${words || 'shot'}${studyInName(studyOf(document, shot.filmStudy))}.${extension}`,
-      url,
-      bytes: bytes.length,
-    }
-  } catch (error) {
-    problem.value = `That did not work: ${(error as Error).message}`
-  } finally {
-    running.value = null
+  const mix = () => (form.sound && goes !== 'none' ? sound.mixOfOwn(range.value) : Promise.resolve(null))
+  const wish = {
+    document,
+    take,
+    range: range.value,
+    format: form.format,
+    ...size.value,
+    paper: paper.value,
+    turns: turns.value,
   }
-}
-/** The films of clips that go out; null, with a word on it, where one of them is not to be had. */
-async function withBytes(wanted: readonly FilmClip[]): Promise<SentClip[] | null> {
-  const sent: SentClip[] = []
-  for (const clip of wanted) {
-    const bytes = await media.bytesOf(shot.film, clip.media, clip.name).catch(() => null)
-    if (!bytes) {
-      problem.value = `“${clip.name}” is not here yet, and would be missing.`
-      return null
-    }
-    sent.push({ clip, bytes })
-  }
-  return sent
+  await start(wish, { extension, type, mix, clips: under.value })
 }
 const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`)
-
-onBeforeUnmount(() => {
-  running.value?.cancel()
-  forget()
-})
 </script>
 
 <template>
@@ -163,24 +103,7 @@ onBeforeUnmount(() => {
     </main>
     <aside class="side" aria-label="What to send">
       <h2>Send off</h2>
-      <section>
-        <span id="as" class="label">as</span>
-        <div class="formats" role="radiogroup" aria-labelledby="as">
-          <button
-            v-for="name in FORMAT_NAMES"
-            :key="name"
-            class="format"
-            role="radio"
-            :aria-checked="form.format === name"
-            :class="{ on: form.format === name }"
-            :disabled="!!running"
-            @click="form.format = name"
-          >
-            <b>{{ FORMATS[name].words }}</b>
-            <span class="soft">{{ FORMATS[name].says }}</span>
-          </button>
-        </div>
-      </section>
+      <SendOffFormats v-model="form.format" :disabled="!!running" />
       <section>
         <span id="which" class="label">frames</span>
         <ElRadioGroup v-model="form.stretch" aria-labelledby="which" :disabled="!!running">
@@ -333,41 +256,6 @@ h2 {
   display: block;
   color: var(--soft);
   margin-bottom: 4px;
-}
-
-.formats {
-  display: flex;
-  flex-direction: column;
-  margin: 0 -8px;
-}
-
-.format {
-  display: grid;
-  grid-template-columns: 112px 1fr;
-  align-items: baseline;
-  gap: 10px;
-  min-height: 27px;
-  padding: 3px 8px;
-  border: 0;
-  border-radius: 7px;
-  background: none;
-  text-align: left;
-  font-size: 12.5px;
-  cursor: pointer;
-}
-
-.format b {
-  font-size: 13.5px;
-  font-weight: 400;
-}
-
-.format.on {
-  background: var(--green-wash);
-}
-
-.format.on b {
-  font-weight: 700;
-  color: var(--green);
 }
 
 .some {

@@ -2,7 +2,7 @@
 import { plannedPlace, ROLES, type Role } from '@unhurried/core/document'
 import { valueOf } from '@unhurried/core/chart'
 import { meetsChart } from '@unhurried/core/measure'
-import { counted, secondsOf } from '@unhurried/core/time'
+import { counted, framesTold, secondsOf } from '@unhurried/core/time'
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -19,8 +19,7 @@ const fps = computed(() => shot.document?.format.fps ?? 24)
 const drawing = computed(() => desk.drawing)
 const frames = computed(() => {
   const run = desk.run
-  if (!run) return ''
-  return run.frames === 1 ? `frame ${run.start + 1}` : `frames ${run.start + 1}–${run.start + run.frames}`
+  return run ? framesTold(run.start, run.start + run.frames) : ''
 })
 const shown = computed(() => {
   const run = desk.run
