@@ -129,6 +129,9 @@ describe('colours of a drawing', () => {
     // A quarter of it is right of 640.
     expect(areasOf([square(565, 100, 100, 'green')], PICTURE).outside).toBeCloseTo(0.25, 2)
     expect(areasOf([square(-300, 100, 100, 'green')], PICTURE).outside).toBe(1)
+    // Half of it lies above the picture, and a tenth below it.
+    expect(areasOf([square(100, -50, 100, 'green')], PICTURE).outside).toBeCloseTo(0.5, 2)
+    expect(areasOf([square(100, 270, 100, 'green')], PICTURE).outside).toBeCloseTo(0.1, 2)
     expect(areasOf([], PICTURE)).toEqual({ bySwatch: {}, outside: 0 })
   })
 

@@ -102,6 +102,11 @@ describe('parts and drawings', () => {
             counted: false,
           },
         },
+        // A blank sheet is none.
+        {
+          kind: 'drawing.add',
+          drawing: { id: 'p1', layer: 'paint', number: 1, role: 'key', elements: {}, marks: {} },
+        },
         {
           kind: 'drawing.add',
           drawing: { id: 'p4', layer: 'paint', number: 4, role: 'key', elements: { x: element('x') }, marks: {} },
@@ -276,7 +281,7 @@ describe('the arc of marks', () => {
     const planted: Operation = {
       kind: 'marks.place',
       drawing: 'd5',
-      places: { nose: { x: 436, y: 152, planted: true } },
+      places: { nose: { x: 300 + 214 * Math.SQRT1_2, y: 300 - 214 * Math.SQRT1_2, planted: true } },
     }
     expect(said('arc', survey(circle(14, [planted])))).toEqual([])
   })

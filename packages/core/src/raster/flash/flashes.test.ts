@@ -121,6 +121,25 @@ describe('flashes', () => {
     expect(report(24, 24, frame => states[Math.floor(frame / 3) % 4] as Cells).flashing).toEqual([])
   })
 
+  test('halves that change in turn are held against themselves, though something changes the other way eight times a second', () => {
+    // Left: lighter on 3, darker on 12, lighter on 15, darker on 24. Right: darker on 6, lighter on 9, darker on 18, lighter on 21.
+    const at = (frame: number, turns: readonly number[]) => turns.filter(turn => frame >= turn).length % 2 === 1
+    const halves = (frame: number) => {
+      const [left, right] = [at(frame, [3, 12, 15, 24]), !at(frame, [6, 9, 18, 21])]
+      return picture(x => grey((x < 50 ? left : right) ? 0.8 : 0.1))
+    }
+    expect(report(24, 30, halves).flashing).toEqual([])
+  })
+
+  test('a change that comes in over two frames is one, though each of them would be enough', () => {
+    // Six changes a second, each first on one half and then on the other: three flashes.
+    const states = Array.from({ length: 24 }, (_, frame) => {
+      const [now, before] = [turned(frame, 6), turned(Math.max(0, frame - 1), 6)]
+      return picture(x => grey((x < 50 ? now : before) ? 0.8 : 0.1))
+    })
+    expect(report(24, 24, frame => states[frame] as Cells).flashing).toEqual([])
+  })
+
   test('a picture that wanders does not flash; one that comes in over two frames does', () => {
     // A light field as large as a block crosses the picture: each place of it becomes light once, and dark once.
     expect(
