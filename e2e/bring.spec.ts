@@ -206,20 +206,11 @@ test('what is broken, huge, or none at all is told in a sentence, and the page l
   await safe(page)
 })
 
-test('many large pictures are one step all the same; drawn offline they wait, and go over when there is a server', async ({
-  page,
-  newWorld,
-  quietConsole,
-}) => {
-  quietConsole.allowNetwork = true
-  const world = await newWorld()
-  await enter(page, world)
-  const shot = await newShot(page, world, { frames: 48, fps: 24, width: 640, height: 360 })
-  await openDesk(page, world, shot)
-  // Noise does not pack: each is more than a megabyte.
-  const noisy = await page.evaluate(async () => {
+/** Pictures of noise, which does not pack: each is more than a megabyte. */
+async function noisy(page: Page, count: number): Promise<Made[]> {
+  const all = await page.evaluate(async most => {
     const all: string[] = []
-    for (let n = 0; n < 5; n++) {
+    for (let n = 0; n < most; n++) {
       const canvas = new OffscreenCanvas(640, 480)
       const brush = canvas.getContext('2d')!
       const image = brush.createImageData(640, 480)
@@ -233,15 +224,25 @@ test('many large pictures are one step all the same; drawn offline they wait, an
       all.push(btoa(text))
     }
     return all
-  })
-  await choose(
-    page,
-    noisy.map((base64, i) => ({
-      name: `noise ${i}.png`,
-      mimeType: 'image/png',
-      buffer: Buffer.from(base64, 'base64'),
-    })),
-  )
+  }, count)
+  return all.map((base64, i) => ({
+    name: `noise ${i}.png`,
+    mimeType: 'image/png',
+    buffer: Buffer.from(base64, 'base64'),
+  }))
+}
+
+test('many large pictures are one step all the same; drawn offline they wait, and go over when there is a server', async ({
+  page,
+  newWorld,
+  quietConsole,
+}) => {
+  quietConsole.allowNetwork = true
+  const world = await newWorld()
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 48, fps: 24, width: 640, height: 360 })
+  await openDesk(page, world, shot)
+  await choose(page, await noisy(page, 5))
   const many = question(page, '5 pictures').getByRole('button', { name: 'on a layer of their own, on twos' })
   await expect(many).toBeVisible()
   await world.kill()
@@ -252,4 +253,67 @@ test('many large pictures are one step all the same; drawn offline they wait, an
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings).length).toBe(5)
   await page.keyboard.press('q')
   await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings).length).toBe(0)
+})
+
+test('large pictures go over in pieces, told how far; cut off they go on, stopped they are set aside, and once here they are asked for no more', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 48, fps: 24, width: 640, height: 360 })
+  await openDesk(page, world, shot)
+  const [sent, fetched]: [string[], string[]] = [[], []]
+  let mayPass = 2
+  let waiting: () => void = () => undefined
+  await page.route(/\/media\/[0-9a-f]{64}(\/\d+)?$/, async route => {
+    const [method, url] = [route.request().method(), route.request().url()]
+    if (method === 'GET') fetched.push(url)
+    if (method !== 'PUT') return route.fallback()
+    if (mayPass-- <= 0) await new Promise<void>(pass => (waiting = pass))
+    sent.push(url.split('/media/')[1] ?? '')
+    await route.fallback().catch(() => undefined)
+  })
+  await choose(page, await noisy(page, 3))
+  await question(page, '3 pictures').getByRole('button', { name: 'on a layer of their own, on twos' }).click()
+  const mark = page.getByRole('status').filter({ hasText: /^\s*sending [1-9]\d? %/ })
+  await expect(mark).toBeVisible()
+  await expect(mark).toHaveAttribute('title', /“3 pictures.*”: 4 MB on their way/)
+  // The page goes away in the middle; what has arrived is not sent again.
+  const before = new Set(sent)
+  mayPass = Infinity
+  await page.reload()
+  waiting()
+  await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings).length).toBe(3)
+  expect(before.size).toBe(2)
+  expect(sent.filter(piece => before.has(piece))).toHaveLength(2)
+
+  // Somebody who has never seen them fetches each once; afterwards they are at hand.
+  expect(fetched).toEqual([])
+  const names = Object.values(
+    (await (await page.request.get(`${world.url}/api/shots/${shot}/pictures`)).json()).pictures as object,
+  )
+  expect(new Set(names).size).toBe(3)
+  await page.reload()
+  await expect(page.locator('main.paper')).toBeVisible()
+  await expect.poll(() => new Set(fetched).size).toBe(3)
+  await page.reload()
+  await expect(page.locator('main.paper')).toBeVisible()
+  await page.waitForTimeout(500)
+  expect(fetched).toHaveLength(3)
+
+  // Stopped on the way: set aside, and what was done after it is stored.
+  mayPass = 1
+  await choose(page, await noisy(page, 3))
+  await question(page, '3 pictures').getByRole('button', { name: 'on a layer of their own, on twos' }).click()
+  await expect(mark).toBeVisible()
+  await page.getByRole('button', { name: 'stop', exact: true }).click()
+  mayPass = Infinity
+  waiting()
+  await expect(page.getByRole('button', { name: '1 set aside' })).toBeVisible()
+  expect(Object.keys((await documentNow(page, world, shot)).drawings)).toHaveLength(3)
+  await page.getByRole('button', { name: '1 set aside' }).click()
+  const aside = page.getByRole('dialog')
+  await expect(aside).toContainText('it was not to be sent any more')
+  await aside.getByRole('button', { name: /again/ }).first().click()
+  await expect.poll(async () => Object.keys((await documentNow(page, world, shot)).drawings).length).toBe(6)
 })

@@ -357,6 +357,8 @@ test('numbered pictures, and a picture that moves, become clips by the time each
     .click()
   await expect.poll(async () => (await clips()).length, { timeout: 30_000 }).toBe(2)
   expect((await clips()).map(clip => Math.round(clip.seconds * 100)).sort()).toEqual([48, 50])
+  // What has just come is in the hand.
+  await expect(note).toContainText('picture 1 of 3 lies here')
 })
 
 test('one’s own clip goes out under the drawings, each of its pictures on its frames; what is not one’s own stays', async ({

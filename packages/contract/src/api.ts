@@ -203,7 +203,17 @@ export const MOST_SAMPLE_IDS = 100
 
 /** `?ids=a,b,c`: only these strokes; without it all of the shot's. */
 /** What a stored thing is that is sent ahead of the batch that uses it. */
-export const AssetQuery = z.strictObject({ kind: z.enum(Object.keys(ASSET_KINDS) as [AssetName, ...AssetName[]]) })
+/** What a stored thing is that goes ahead of its batch; of a picture that was sent in pieces, what its film knows it by. */
+export const AssetQuery = z.union([
+  z.strictObject({ kind: z.literal('picture'), media: MediaId }),
+  z.strictObject({
+    kind: z.enum(Object.keys(ASSET_KINDS) as [AssetName, ...AssetName[]]),
+    media: z.undefined().optional(),
+  }),
+])
+
+/** What the media of the film know pictures of a shot by, by their own ids. */
+export const PictureNames = z.object({ pictures: z.record(z.string(), MediaId) })
 
 export const SamplesQuery = z.strictObject({
   ids: z

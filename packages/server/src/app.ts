@@ -17,6 +17,7 @@ import { streams, type StreamLimits } from './http/streams.ts'
 import { accessService } from './services/access.ts'
 import { accountService } from './services/accounts.ts'
 import { aheadService } from './services/ahead.ts'
+import { pictureNames } from './services/assets.ts'
 import type { Announcer } from './services/announcer.ts'
 import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
@@ -57,6 +58,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   const journal = deps.heavy ? lanes(room, deps.heavy) : room
   const films = filmService(source)
   const bin = binService(source, deps.binDays ?? 30)
+  const media = mediaService(source, deps.mediaBounds ?? MEDIA_BOUNDS)
   const epoch = async () => ((await source.query('SELECT epoch FROM house')) as [{ epoch: string }])[0].epoch
 
   app.use(logRequests(log))
@@ -67,7 +69,7 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   app.use(noStore)
   const routers = [
     sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
-    mediaRoutes(mediaService(source, deps.mediaBounds ?? MEDIA_BOUNDS), access),
+    mediaRoutes(media, access),
     modelRoutes(modelService(source), access),
     telephoneRoutes(telephoneService(source, access), access),
     shelfRoutes(films, bin, journal, access, log),
@@ -75,7 +77,8 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
       journal,
       access,
       streams(deps.announcer, journal, deps.streamLimits ?? STREAMS),
-      aheadService(source),
+      aheadService(source, media),
+      (shot, ids) => pictureNames(source, shot, ids),
       epoch,
     ),
   ]

@@ -30,6 +30,7 @@ const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own']
   ['get', `/api/shots/${shot}/versions?drawing=d1`, undefined, 'look'],
   ['get', `/api/shots/${shot}/events`, undefined, 'look'],
   ['post', `/api/shots/${shot}/journal`, { since: 0, batches: [newDrawing('d9', 9)], samples: {} }, 'draw'],
+  ['get', `/api/shots/${shot}/pictures`, undefined, 'look'],
   ['put', `/api/shots/${shot}/assets/a1?kind=samples`, undefined, 'draw'],
   ['patch', `/api/shots/${shot}`, { name: 'Mine now' }, 'draw'],
   ['post', `/api/shots/${shot}/duplicate`, {}, 'draw'],

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals'
 import { MEDIA_CHUNK_BYTES } from '@unhurried/core/assets'
-import { unpackStrokes } from '@unhurried/contract'
+import { STROKE_BYTES_PER_SHOT } from '@unhurried/contract'
 import { createHash } from 'node:crypto'
 import { mediaService } from '../src/services/media.ts'
 import { verifyAll } from '../src/services/verify.ts'
@@ -48,9 +48,28 @@ const kept = async (): Promise<{ id: string; pieces: number }[]> =>
 const ahead = (id: string, bytes: Buffer, to = shot) =>
   agent.put(`/api/shots/${to}/assets/${id}?kind=picture`).set('Content-Type', 'application/octet-stream').send(bytes)
 async function pictureOf(id: string, of = shot): Promise<Buffer> {
-  const { body } = await agent.get(`/api/shots/${of}/samples`).query({ ids: id }).buffer(true)
-  return Buffer.from(new Map(unpackStrokes(body)).get(id) ?? [])
+  const names = (await agent.get(`/api/shots/${of}/pictures`).query({ ids: id })).body.pictures as Record<
+    string,
+    string
+  >
+  return names[id] ? (await agent.get(`/api/films/${film}/media/${names[id]}`).buffer(true)).body : Buffer.alloc(0)
 }
+/** Sends what is still missing of a picture, as many pieces as are said. */
+async function sendPieces(bytes: Buffer, most = Infinity): Promise<readonly number[]> {
+  const id = idOf(bytes)
+  const { missing } = (await agent.post(`/api/films/${film}/media`).send({ id, bytes: bytes.length })).body
+  for (const place of missing.slice(0, most)) {
+    const piece = bytes.subarray(place * MEDIA_CHUNK_BYTES, (place + 1) * MEDIA_CHUNK_BYTES)
+    await agent
+      .put(`/api/films/${film}/media/${id}/${place}`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(piece)
+  }
+  if (most === Infinity) await agent.post(`/api/films/${film}/media/${id}/whole`)
+  return missing
+}
+const named = (id: string, name: string, to = shot) =>
+  agent.put(`/api/shots/${to}/assets/${id}?kind=picture&media=${name}`)
 
 test('pictures of drawings lie with the film’s media, once each, however many drawings and shots show them', async () => {
   const text = PNG.toString('base64')
@@ -105,7 +124,7 @@ test('what somebody began to send under its name, and may be anything, is not ta
 test('pictures that lay in their shots move there when the tables are brought up to date, and back', async () => {
   await ahead('p1', LARGE)
   await post(agent, shot, [newDrawing('d1', 1), lyingPicture('a', 'p1')])
-  await b.source.undoLastMigration()
+  for (const _ of ['named', 'pictures']) await b.source.undoLastMigration()
   const [row] = await b.source.query("SELECT bytes FROM assets WHERE shot_id = $1 AND id = 'p1'", [shot])
   expect(LARGE.equals(row.bytes)).toBe(true)
   await b.source.query('DELETE FROM media WHERE film_id = $1', [film])
@@ -132,4 +151,54 @@ test('what nothing ever used is let go with what the film kept for it alone', as
   expect((await uses()).sort()).toEqual([idOf(PNG), idOf(LARGE)].sort())
   await verifyAll(b.source, true)
   expect(await uses()).toEqual([idOf(PNG)])
+})
+
+test('a picture comes in pieces, goes on where it was cut off, and is then named ahead of the batch that uses it', async () => {
+  expect(await sendPieces(LARGE, 2)).toEqual([0, 1, 2])
+  // Not all of it is there.
+  expect((await named('p1', idOf(LARGE))).status).toBe(404)
+  expect(await sendPieces(LARGE)).toEqual([2])
+  expect((await named('p1', idOf(LARGE))).status).toBe(200)
+  expect((await named('p1', idOf(LARGE))).status).toBe(200)
+  // Nothing shows it yet, and a day later it is still wanted as long as it waits.
+  await b.source.query("UPDATE media SET touched_at = now() - interval '25 hours' WHERE film_id = $1", [film])
+  const { sweep } = mediaService(b.source, { oneBytes: 1e9, filmBytes: 1e9 })
+  await sweep()
+  expect(await kept()).toHaveLength(1)
+  expect((await post(agent, shot, [newDrawing('d1', 1), lyingPicture('a', 'p1')])).body.done).toEqual([
+    'add-d1',
+    'lay-a',
+  ])
+  expect(LARGE.equals(await pictureOf('p1'))).toBe(true)
+  const [row] = await b.source.query('SELECT stroke_bytes::int AS bytes FROM shots WHERE id = $1', [shot])
+  expect(row.bytes).toBe(LARGE.length)
+  expect((await verifyAll(b.source, false)).findings.filter(f => f.shot === shot)).toEqual([])
+  // The same bytes under another name need not be sent again, and are counted.
+  expect(await sendPieces(LARGE)).toEqual([])
+  await named('p2', idOf(LARGE))
+  expect((await post(agent, shot, [lyingPicture('b', 'p2')])).body.done).toEqual(['lay-b'])
+  expect(await kept()).toHaveLength(1)
+  // It is wanted as long as the journal is.
+  await b.source.query('UPDATE media SET touched_at = touched_at - $2::interval WHERE film_id = $1', [film, '25 hours'])
+  await sweep()
+  expect(LARGE.equals(await pictureOf('p2'))).toBe(true)
+})
+
+test('what is named and no picture, too large, too much, or nowhere, is refused', async () => {
+  expect((await named('p1', idOf(Buffer.from('nowhere')))).status).toBe(404)
+  expect((await named('p1', 'no-name')).status).toBe(400)
+  const sound = Buffer.concat([Buffer.from('RIFF\0\0\0\0WAVEfmt '), Buffer.alloc(100)])
+  await sendPieces(sound)
+  const heard = await named('p1', idOf(sound))
+  expect([heard.status, heard.body.message]).toEqual([400, expect.stringContaining('no picture that can be kept')])
+  const huge = large(4.2 * MEDIA_CHUNK_BYTES)
+  await sendPieces(huge)
+  expect((await named('p1', idOf(huge))).body.message).toBe('It is larger than a picture of a drawing may be.')
+  await sendPieces(LARGE)
+  const elsewhere = await filmWithShot(agent)
+  expect((await named('p1', idOf(LARGE), elsewhere.shot)).status).toBe(404)
+  await b.source.query('UPDATE shots SET stroke_bytes = $2 WHERE id = $1', [shot, STROKE_BYTES_PER_SHOT - 10])
+  expect((await named('p1', idOf(LARGE))).status).toBe(413)
+  const kindless = await agent.put(`/api/shots/${shot}/assets/p1?kind=samples&media=${idOf(LARGE)}`)
+  expect(kindless.status).toBe(400)
 })

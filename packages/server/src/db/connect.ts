@@ -9,6 +9,7 @@ import { Habits1764100000000 } from './habits.ts'
 import { JournalSchema1764050000000 } from './journalSchema.ts'
 import { Media1765000000000 } from './media.ts'
 import { Models1765100000000 } from './models.ts'
+import { Named1765400000000 } from './named.ts'
 import { Pictures1765300000000 } from './pictures.ts'
 import { Telephones1765200000000 } from './telephones.ts'
 import { Keeping1764200000000 } from './keeping.ts'
@@ -54,6 +55,7 @@ const sourceFor = (url: string, connections: number): DataSource =>
       Models1765100000000,
       Telephones1765200000000,
       Pictures1765300000000,
+      Named1765400000000,
     ],
     synchronize: false,
     extra: { max: connections, ...CONNECTION },

@@ -17,6 +17,7 @@ export function shotRoutes(
   access: AccessService,
   streams: Streams,
   ahead: AheadService,
+  pictures: (shot: string, ids?: readonly string[]) => Promise<Record<string, string>>,
   epoch: () => Promise<string>,
 ): Router<RequestState> {
   const router = new Router<RequestState>()
@@ -41,6 +42,10 @@ export function shotRoutes(
     ctx.type = 'application/octet-stream'
     ctx.body = Buffer.from(packed.buffer, packed.byteOffset, packed.byteLength)
   })
+  router.get('/api/shots/:shot/pictures', async ctx => {
+    const { shot } = await open(ctx, 'look')
+    ctx.body = { pictures: await pictures(shot.id, parse(SamplesQuery, ctx.query).ids) }
+  })
   router.get('/api/shots/:shot/journal', async ctx => {
     const { shot } = await open(ctx, 'look')
     const { after: since, ...known } = parse(JournalQuery, ctx.query)
@@ -56,8 +61,12 @@ export function shotRoutes(
     answer(ctx, await journal.post(shot, account.id, await bodyBytes(ctx, LARGEST_POST)))
   })
   router.put('/api/shots/:shot/assets/:id', async ctx => {
-    const { shot } = await open(ctx, 'draw')
-    const { kind } = parse(AssetQuery, ctx.query)
+    const { shot, film } = await open(ctx, 'draw')
+    const { kind, media } = parse(AssetQuery, ctx.query)
+    if (media !== undefined) {
+      await ahead.name(shot.id, film.id, parse(Id, ctx.params.id), media)
+      return void (ctx.body = {})
+    }
     const bytes = await bodyBytes(ctx, ASSET_KINDS[kind].mostBytes, 'application/octet-stream')
     await ahead.take(shot.id, parse(Id, ctx.params.id), kind, bytes)
     ctx.body = {}

@@ -1,7 +1,7 @@
 import { assetFault, type AssetRef } from '@unhurried/core/assets'
 import { AssetText } from '@unhurried/contract'
 import { createHash } from 'node:crypto'
-import type { EntityManager } from 'typeorm'
+import type { DataSource, EntityManager } from 'typeorm'
 
 /** The bytes of a stored thing as a desk sent them; null when they are no bytes. */
 export type Sent = ReadonlyMap<string, Buffer | null>
@@ -39,6 +39,13 @@ interface Known {
   readonly aheadBytes: number | null
 }
 
+/** What waits for a batch of a shot ($1), with its SHA-256 and its length in bytes, wherever its bytes lie. */
+export const AHEAD = `
+  SELECT a.id, a.kind, COALESCE(a.media, encode(sha256(a.bytes), 'hex')) AS hash,
+    COALESCE(octet_length(a.bytes), m.bytes)::int AS length
+  FROM assets_ahead a JOIN shots s ON s.id = a.shot_id LEFT JOIN media m ON m.film_id = s.film_id AND m.id = a.media
+  WHERE a.shot_id = $1`
+
 /** Looks all the things that some batches use up at once. */
 export async function assetShelf(tx: EntityManager, shotId: string, wanted: readonly AssetRef[]): Promise<AssetShelf> {
   const ids = [...new Set(wanted.map(({ id }) => id))]
@@ -46,7 +53,7 @@ export async function assetShelf(tx: EntityManager, shotId: string, wanted: read
     ids.length === 0
       ? []
       : await tx.query(
-          `SELECT id, kind, encode(sha256(bytes), 'hex') AS hash, octet_length(bytes) AS ahead FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2)
+          `SELECT id, kind, hash, length AS ahead FROM (${AHEAD}) waiting WHERE id = ANY($2)
            UNION ALL SELECT id, kind, hash, NULL FROM assets_whole WHERE shot_id = $1 AND id = ANY($2)`,
           [shotId, ids],
         )
@@ -99,4 +106,13 @@ export async function assetShelf(tx: EntityManager, shotId: string, wanted: read
     fresh: () => fresh,
     fromAhead: () => moved,
   }
+}
+
+/** What the media of the film know pictures of a shot by, by their own ids: of those asked for, or of all. */
+export async function pictureNames(source: DataSource, shotId: string, ids?: readonly string[]) {
+  const rows: { id: string; media: string }[] = await source.query(
+    'SELECT id, media FROM assets WHERE shot_id = $1 AND media IS NOT NULL AND ($2::text[] IS NULL OR id = ANY($2))',
+    [shotId, ids ?? null],
+  )
+  return Object.fromEntries(rows.map(({ id, media }) => [id, media]))
 }

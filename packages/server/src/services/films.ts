@@ -138,6 +138,9 @@ async function copyStrokes(tx: EntityManager, filmId: string, from: string, to: 
     'INSERT INTO assets (shot_id, id, kind, bytes, media) SELECT $1, id, kind, bytes, media FROM assets WHERE shot_id = $2',
     [to, from],
   )
-  await tx.query('INSERT INTO media_uses (shot_id, id) SELECT $1, id FROM media_uses WHERE shot_id = $2', [to, from])
+  await tx.query(
+    'INSERT INTO media_uses (shot_id, id) SELECT $1, id FROM media_uses WHERE shot_id = $2 ON CONFLICT DO NOTHING',
+    [to, from],
+  )
   await tx.query('UPDATE shots SET stroke_bytes = $2 WHERE id = $1', [to, bytes])
 }

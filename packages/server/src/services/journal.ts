@@ -46,8 +46,8 @@ const WRITE_DOWN = `
 
 /** What was sent ahead is kept once a batch uses it. */
 const KEEP_WHAT_CAME_AHEAD = `
-  WITH used AS (DELETE FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2) RETURNING shot_id, id, kind, bytes)
-  INSERT INTO assets (shot_id, id, kind, bytes) SELECT shot_id, id, kind, bytes FROM used ON CONFLICT DO NOTHING`
+  WITH used AS (DELETE FROM assets_ahead WHERE shot_id = $1 AND id = ANY($2) RETURNING shot_id, id, kind, bytes, media)
+  INSERT INTO assets (shot_id, id, kind, bytes, media) SELECT shot_id, id, kind, bytes, media FROM used ON CONFLICT DO NOTHING`
 
 /** A journal can bring back what it once referred to: that is kept as long as the journal is. */
 const REMEMBER_MEDIA = `
@@ -163,11 +163,12 @@ export function journalService(source: DataSource) {
     versions: (shotId: string, drawing: string): Promise<VersionsReply['versions']> =>
       reading(tx => versionsIn(tx, shotId, drawing)),
 
-    /** Stroke samples of a shot: those asked for, or all. */
+    /** Stroke samples of a shot: those asked for, or all. Pictures lie with the media of the film. */
     async samples(shotId: string, ids?: readonly string[]): Promise<[string, Uint8Array][]> {
-      const rows: { id: string; bytes: Buffer }[] = ids
-        ? await source.query('SELECT id, bytes FROM assets_whole WHERE shot_id = $1 AND id = ANY($2)', [shotId, ids])
-        : await source.query('SELECT id, bytes FROM assets_whole WHERE shot_id = $1', [shotId])
+      const rows: { id: string; bytes: Buffer }[] = await source.query(
+        'SELECT id, bytes FROM assets WHERE shot_id = $1 AND media IS NULL AND ($2::text[] IS NULL OR id = ANY($2))',
+        [shotId, ids ?? null],
+      )
       return rows.map(row => [row.id, row.bytes])
     },
 

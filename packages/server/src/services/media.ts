@@ -194,6 +194,7 @@ async function letGo(tx: EntityManager | DataSource, film: string | null): Promi
     `DELETE FROM media m WHERE ($1::uuid IS NULL OR m.film_id = $1) AND m.touched_at < now() - interval '${KEPT_HOURS} hours'
        AND (NOT m.whole OR (NOT EXISTS (
          SELECT 1 FROM media_uses u JOIN shots s ON s.id = u.shot_id WHERE s.film_id = m.film_id AND u.id = m.id)
+         AND NOT EXISTS (SELECT 1 FROM assets_ahead a JOIN shots s ON s.id = a.shot_id WHERE s.film_id = m.film_id AND a.media = m.id)
          AND NOT EXISTS (SELECT 1 FROM models o WHERE o.film_id = m.film_id
            AND o.model->'views' @> jsonb_build_array(jsonb_build_object('media', m.id)))))`,
     [film],

@@ -9,6 +9,7 @@ import {
   ModelCard,
   Models,
   MOST_SAMPLE_IDS,
+  PictureNames,
   SessionState,
   Shelf,
   ShotCard,
@@ -72,9 +73,14 @@ export const shot = {
   },
   versions: (id: string, drawing: string) =>
     ask(VersionsReply, 'GET', `/api/shots/${id}/versions?drawing=${encodeURIComponent(drawing)}`),
+  /** what the media of its film know its pictures by */
+  pictures: async (id: string) => (await ask(PictureNames, 'GET', `/api/shots/${id}/pictures`)).pictures,
   /** a stored thing that a batch will use, which is sent behind it */
   ahead: (id: string, { kind, id: asset }: AssetRef, bytes: Uint8Array) =>
     giveBytes(`/api/shots/${id}/assets/${asset}?kind=${kind}`, bytes),
+  /** the same for a picture that was sent in pieces */
+  named: (id: string, asset: string, media: string) =>
+    ask(Nothing, 'PUT', `/api/shots/${id}/assets/${asset}?kind=picture&media=${media}`),
   post: (id: string, request: PostBatches) => ask(JournalReply, 'POST', `/api/shots/${id}/journal`, request),
 }
 
@@ -112,13 +118,28 @@ export const media = {
   bytes: (film: string, id: string) => askBytes(path(film, id)),
 }
 
-/** Some strokes by name, however many. */
-export async function strokesNamed(shotId: string, ids: readonly string[]): Promise<Map<string, Uint8Array>> {
-  const all = new Map<string, Uint8Array>()
-  for (let i = 0; i < ids.length; i += MOST_SAMPLE_IDS) {
-    const some = ids.slice(i, i + MOST_SAMPLE_IDS).join(',')
-    const packed = await askBytes(`/api/shots/${shotId}/samples?ids=${some}`)
-    for (const [id, bytes] of unpackStrokes(packed)) all.set(id, bytes)
-  }
+/** Asks for some stored things by name, however many: a request for each handful. */
+const named = async <T>(ids: readonly string[], some: (ids: string) => Promise<T>): Promise<T[]> => {
+  const all: T[] = []
+  for (let i = 0; i < ids.length; i += MOST_SAMPLE_IDS)
+    all.push(await some(ids.slice(i, i + MOST_SAMPLE_IDS).join(',')))
   return all
 }
+
+/** Some strokes by name, however many. */
+export const strokesNamed = async (
+  shotId: string,
+  ids: readonly string[],
+): Promise<(readonly [string, Uint8Array])[]> =>
+  (await named(ids, some => askBytes(`/api/shots/${shotId}/samples?ids=${some}`))).flatMap(packed => [
+    ...unpackStrokes(packed),
+  ])
+
+/** What the media of its film know some pictures of a shot by. */
+export const picturesNamed = async (shotId: string, ids: readonly string[]): Promise<Record<string, string>> =>
+  Object.assign(
+    {},
+    ...(await named(ids, some => ask(PictureNames, 'GET', `/api/shots/${shotId}/pictures?ids=${some}`))).map(
+      reply => reply.pictures,
+    ),
+  )

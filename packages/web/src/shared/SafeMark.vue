@@ -9,12 +9,14 @@ const shot = useShot()
 const media = useMedia()
 const looking = ref(false)
 const MB = 1024 * 1024
-/** What is on its way behind the strokes: recordings and clips. */
+/** What takes a while: a step with many pictures first, and recordings and clips behind it. */
 const way = computed(() => {
+  if (shot.ahead) return shareOf(shot.ahead.sentBytes, shot.ahead.ofBytes)
   const going = media.onTheirWay.filter(one => one.refused === null)
   const [sent, of] = [going.reduce((sum, one) => sum + one.sent, 0), going.reduce((sum, one) => sum + one.of, 0)]
-  return going.length && { share: Math.floor((100 * sent) / of), mb: Math.ceil(of / MB) }
+  return going.length && shareOf(sent, of)
 })
+const shareOf = (sent: number, of: number) => ({ share: Math.floor((100 * sent) / of), mb: Math.ceil(of / MB) })
 const refused = computed(() => media.onTheirWay.find(one => one.refused !== null) ?? null)
 const SAYS = {
   safe: { words: 'safe', more: 'Everything is stored.' },
@@ -36,6 +38,10 @@ const says = computed(() => {
   }
   if (shot.safe === 'safe' && way.value) {
     const more = `${way.value.mb} MB of recordings and clips on their way; kept on this machine meanwhile.`
+    return { words: `sending ${way.value.share} %`, more }
+  }
+  if (shot.safe === 'sending' && shot.ahead && way.value) {
+    const more = `“${shot.ahead.label}”: ${way.value.mb} MB on their way; kept on this machine meanwhile.`
     return { words: `sending ${way.value.share} %`, more }
   }
   const said = SAYS[shot.safe]
@@ -62,6 +68,14 @@ const says = computed(() => {
     </svg>
     {{ says.words }}
   </span>
+  <button
+    v-if="shot.ahead && shot.safe !== 'safe'"
+    class="plain word"
+    :title="`Send “${shot.ahead.label}” no more: it is set aside, and nothing is lost`"
+    @click="shot.stopSending"
+  >
+    stop
+  </button>
   <SetAsidePanel v-model="looking" />
 </template>
 

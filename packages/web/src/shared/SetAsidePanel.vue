@@ -64,7 +64,7 @@ async function open(event: Event): Promise<void> {
 <template>
   <ElDialog v-model="shown" title="Set aside" width="min(760px, 94vw)" align-center append-to-body>
     <p class="soft lead">
-      The server did not take these changes, and says why. They are kept on this machine until you decide.
+      These changes are not in the shot, each for its reason. They are kept on this machine until you decide.
     </p>
     <ul v-if="shot.parked.length">
       <li v-for="parked in shot.parked" :key="parked.key">

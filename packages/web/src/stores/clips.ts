@@ -118,7 +118,7 @@ export const useClips = defineStore('clips', () => {
     under,
     picturesUnder,
     toSend,
-    ...clipActs({ shot, desk, media, one }),
+    ...clipActs({ shot, desk, media, one, choose: id => (chosen.value = id) }),
     ...clipReading({ shot, one, openedOf }),
   }
 })
@@ -128,10 +128,12 @@ interface Parts {
   readonly desk: ReturnType<typeof useDesk>
   readonly media: ReturnType<typeof useMedia>
   readonly one: { readonly value: FilmClip | null }
+  /** another clip is in the hand */
+  choose(id: string): void
 }
 
 /** What is done with clips, each one step. */
-function clipActs({ shot, desk, media, one }: Parts) {
+function clipActs({ shot, desk, media, one, choose }: Parts) {
   const commit = (label: string, ops: readonly Operation[], joins = false) =>
     ops.length > 0 && shot.mayDraw && shot.commit(label, ops, { joins })
   const carryOut = (label: string, step: Proposal) => shot.mayDraw && shot.carryOut(label, step)
@@ -166,7 +168,8 @@ function clipActs({ shot, desk, media, one }: Parts) {
     if (why !== null || shot.id !== id || !shot.document) return true
     const name = nameOfFile(file, 'clip')
     const made = { id: newId(), name, media: stored, widthPx, heightPx, seconds }
-    commit(`bring in ${name}`, addClip(shot.document, made, desk.frame))
+    // What has just come is what one wants to set up.
+    if (commit(`bring in ${name}`, addClip(shot.document, made, desk.frame)) === null) choose(made.id)
     return true
   }
 

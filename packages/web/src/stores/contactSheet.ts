@@ -1,9 +1,9 @@
 import type { ShotCard } from '@unhurried/contract'
 import { LRUCache } from 'lru-cache'
-import * as calls from '../api/calls.ts'
 import { TooSlow, withDeadline } from '../pictures/deadline.ts'
 import type { PictureOrder, PicturePart, StripFacts } from '../protocols/pictures.ts'
 import { pictureWorker } from '../pictures/workers.ts'
+import { wholeShot } from './stored.ts'
 
 /** A shot as a strip of small pictures, with what is to be said of it. */
 export interface ContactSheet extends Omit<StripFacts, 'kind'> {
@@ -30,7 +30,7 @@ export function contactSheet({ id, seq }: ShotCard, soFar: (sheet: ContactSheet)
 }
 
 async function paintSheet(id: string, soFar: (sheet: ContactSheet) => void): Promise<ContactSheet> {
-  const [opened, strokes] = await Promise.all([calls.shot.openBytes(id), calls.shot.sampleBytes(id)])
+  const { opened, packed: strokes } = await wholeShot(id)
   let facts: StripFacts | null = null
   const pictures: { bitmap: ImageBitmap; frames: number }[] = []
   let state: ContactSheet['state'] = 'whole'

@@ -1,8 +1,8 @@
-import { MEDIA_CHUNK_BYTES } from '@unhurried/core/assets'
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { Refused, Unreachable } from '../api/ask.ts'
 import * as calls from '../api/calls.ts'
+import { sendPieces } from '../api/pieces.ts'
 import type { StoredMedia } from '../local/database.ts'
 import { dropMedia, keepMedia, mediaHere, mediaSent, unsentMedia } from '../local/media.ts'
 
@@ -112,15 +112,12 @@ export const useMedia = defineStore('media', () => {
     if (!stored) return void drop(film, id)
     const { bytes } = stored
     try {
-      const state = await calls.media.begin(film, id, bytes.length)
-      for (const [i, place] of state.missing.entries()) {
-        // Nobody wants it any more.
-        if (!find(film, id)) return
-        set(film, id, { sent: bytes.length - (state.missing.length - i) * MEDIA_CHUNK_BYTES })
-        const from = place * MEDIA_CHUNK_BYTES
-        await calls.media.piece(film, id, place, bytes.subarray(from, from + MEDIA_CHUNK_BYTES))
-      }
-      if (!state.whole) await calls.media.whole(film, id)
+      const isThere = await sendPieces(film, id, bytes, sent => {
+        set(film, id, { sent })
+        return find(film, id) !== undefined
+      })
+      // Nobody wants it any more.
+      if (!isThere) return
       await mediaSent(film, id)
       drop(film, id)
     } catch (error) {

@@ -15,7 +15,7 @@ export const useShot = defineStore('shot', () => {
   const state = openState()
   const strokes = makeOwnStrokes()
   const parked = makeParked()
-  const { open, close, changed } = makeOpening({ state, strokes, parked })
+  const { open, close, changed, stop } = makeOpening({ state, strokes, parked })
   const { empty: _empty, ...known } = state
   const { document, outbox } = known
 
@@ -24,6 +24,7 @@ export const useShot = defineStore('shot', () => {
     ...makeSteps(state, strokes, changed),
     open,
     close,
+    stopSending: stop,
     parked: parked.entries,
     setAside: (given: readonly GivenUp[], bytes: (sampleId: string) => Uint8Array | undefined) =>
       parked.add(known.id.value, given, bytes),

@@ -44,14 +44,18 @@ const REFUSED: Record<RefusalCode, string> = {
 /** Drawn before this desk was opened, and not in the copy the server was put back to. */
 export const EARLIER_COPY = 'earlier-copy'
 
+/** Given up by whoever made it, while it was on its way. */
+export const STOPPED = 'stopped'
+
 /** Why the server gives a change up, besides. */
-const VERDICTS: Record<BatchVerdict | 'too-large' | typeof EARLIER_COPY, string> = {
+const VERDICTS: Record<BatchVerdict | 'too-large' | typeof EARLIER_COPY | typeof STOPPED, string> = {
   unfit: 'the server cannot read it',
   'unknown-asset': 'strokes or pictures it needs are not stored',
   'unfit-asset': 'strokes or pictures it brings cannot be read',
   'other-content': 'something else is stored under its name',
   'no-room': 'there is no room for it',
   'too-large': 'it is too large to be sent',
+  [STOPPED]: 'it was not to be sent any more',
   [EARLIER_COPY]: 'the server’s earlier copy of this shot does not have it',
 }
 

@@ -46,8 +46,8 @@ const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id
       Looking for flashes: {{ delivered.progress.done }} of {{ counted(delivered.progress.of, 'picture') }}.
     </p>
     <p v-else-if="delivered.seen && !flashing.length" class="soft">
-      Nothing was found that flashes more than three times a second. That is an aid and no certified test; broadcasters
-      have rules of their own.
+      Nothing was found that flashes more than three times a second. An aid, no certified test; broadcasters have their
+      own rules.
     </p>
     <p v-else-if="!flashing.length" class="soft">
       {{ delivered.broken }} Look at it once before sharing: pictures that flash more than three times a second can

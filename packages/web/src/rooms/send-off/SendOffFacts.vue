@@ -58,8 +58,8 @@ const pinned = computed(() => {
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 4px 14px;
-  padding: 12px 0;
+  gap: 3px 14px;
+  padding: 8px 0;
   border-top: 1px solid var(--rule);
   border-bottom: 1px solid var(--rule);
 }

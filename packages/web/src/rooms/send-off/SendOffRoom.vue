@@ -244,7 +244,7 @@ const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} 
   padding: 16px 28px;
   display: flex;
   flex-direction: column;
-  gap: 12px;
+  gap: 9px;
   overflow: auto;
 }
 
@@ -316,9 +316,9 @@ h2 {
   bottom: -16px;
   display: flex;
   flex-direction: column;
-  gap: 10px;
+  gap: 7px;
   margin: auto 0 -16px;
-  padding: 10px 0 16px;
+  padding: 8px 0 12px;
   background: var(--edge);
 }
 

@@ -38,6 +38,8 @@ function desk() {
   const sizes: number[] = []
   const ahead: string[] = []
   const away = new Set<string>()
+  const ways: (string | null)[] = []
+  const sendingOf = new Map<string, Promise<void>>()
 
   function store(batches: readonly Batch[]): JournalReply['refused'] {
     return batches.flatMap(batch => {
@@ -54,10 +56,16 @@ function desk() {
     setReplica: next => (replica = next),
     setOutbox: next => (outbox = next),
     unsent: ids => new Map(ids.map(id => [id, new Uint8Array(id.startsWith('large') ? 700_000 : 3)])),
-    async sendAhead({ kind, id }, bytes) {
-      if (away.has(id)) throw new Unreachable()
+    async sendAhead({ kind, id }, bytes, goesOn) {
+      for (const sent of [0, 300_000, bytes.length]) {
+        if (away.has(id)) throw new Unreachable()
+        if (!goesOn(sent)) return false
+        await sendingOf.get(id)
+      }
       ahead.push(`${kind} ${id} ${bytes.length}`)
+      return true
     },
+    ahead: way => ways.push(way && `${way.label}: ${way.sentBytes} of ${way.ofBytes}`),
     fetchStrokes: () => fetching,
     async post(request: PostBatches) {
       sizes.push(request.batches.length)
@@ -94,6 +102,8 @@ function desk() {
     sizes,
     ahead,
     away,
+    ways,
+    sendingOf,
     store,
     replica: () => replica,
     /** As after a reload: opened at what the server has, with what this machine had kept. */
@@ -136,36 +146,38 @@ const refusing =
   }
 const word = (seq: number, epoch = 'now') => ({ seq, epoch })
 
+/** A drawing that shows pictures, as it is added. */
+const shown = (id: string, picture: string) =>
+  ({
+    id,
+    kind: 'picture',
+    picture,
+    widthPx: 9,
+    heightPx: 9,
+    opacity: 1,
+    cut: null,
+    placeholder: false,
+    z: 0,
+    matrix: null,
+  }) as const
+const drawing = (id: string, number: number, ...pictures: string[]) => ({
+  kind: 'drawing.add' as const,
+  drawing: {
+    id,
+    layer: FIRST.drawn,
+    number,
+    role: 'key' as const,
+    marks: {},
+    elements: Object.fromEntries(pictures.map((picture, i) => [`${id}-${i}`, shown(`${id}-${i}`, picture)])),
+  },
+})
+
 describe('the link to the server', () => {
   test('what is more than a request holds goes ahead one by one, and goes on where it was cut off', async () => {
     jest.useFakeTimers()
     const d = desk()
     const samples: string[][] = []
     d.always(request => void samples.push(Object.keys(request.samples)))
-    const shown = (id: string, picture: string) =>
-      ({
-        id,
-        kind: 'picture',
-        picture,
-        widthPx: 9,
-        heightPx: 9,
-        opacity: 1,
-        cut: null,
-        placeholder: false,
-        z: 0,
-        matrix: null,
-      }) as const
-    const drawing = (id: string, number: number, ...pictures: string[]) => ({
-      kind: 'drawing.add' as const,
-      drawing: {
-        id,
-        layer: FIRST.drawn,
-        number,
-        role: 'key' as const,
-        marks: {},
-        elements: Object.fromEntries(pictures.map((picture, i) => [`${id}-${i}`, shown(`${id}-${i}`, picture)])),
-      },
-    })
     d.away.add('large-2')
     d.do({ id: 'small', label: 'one', ops: [drawing('a', 1, 'thumb')] })
     d.do({
@@ -182,6 +194,51 @@ describe('the link to the server', () => {
     expect(d.ahead).toEqual(['picture large-1 700000', 'picture large-2 700000'])
     expect([samples.at(-1), d.replica().pending, d.lost]).toEqual([[], [], []])
     expect(d.entries.map(entry => entry.batch.id)).toEqual(['small', 'many'])
+    // How far it has got is told: both, and what was left when it went on.
+    expect(d.ways.filter((way, i) => way !== null && way !== d.ways[i - 1])).toEqual([
+      'two: 0 of 1400000',
+      'two: 300000 of 1400000',
+      'two: 700000 of 1400000',
+      'two: 0 of 700000',
+      'two: 300000 of 700000',
+      'two: 700000 of 700000',
+    ])
+    expect(d.ways.at(-1)).toBeNull()
+  })
+
+  test('a step whose pictures are on their way can be stopped: it is set aside, and what was done after it goes on', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    let release: () => void = () => undefined
+    d.sendingOf.set('large-1', new Promise(done => (release = done)))
+    d.do({ id: 'many', label: 'two', ops: [drawing('b', 2, 'large-1', 'large-2')] })
+    d.do(loop(1))
+    await d.settle()
+    expect([d.ways.at(-1), d.entries]).toEqual(['two: 0 of 1400000', []])
+    d.link.stop()
+    expect(d.lost).toEqual([])
+    release()
+    await d.settle()
+    expect([d.lost, d.ahead, d.ways.at(-1)]).toEqual([['two, stopped'], [], null])
+    expect([d.entries.map(entry => entry.batch.id), d.replica().pending]).toEqual([['b1'], []])
+    expect(Object.keys(d.replica().document.drawings)).not.toContain('b')
+    // Nothing is on its way any more: nothing happens.
+    d.link.stop()
+    await d.settle()
+    expect(d.lost).toHaveLength(1)
+  })
+
+  test('it can be stopped too while nobody answers', async () => {
+    jest.useFakeTimers()
+    const d = desk()
+    d.away.add('large-1')
+    d.do({ id: 'many', label: 'two', ops: [drawing('b', 2, 'large-1', 'large-2')] })
+    await d.settle()
+    expect(d.outbox()?.sending).toBe(false)
+    d.link.stop()
+    expect(d.lost).toEqual(['two, stopped'])
+    await d.settle()
+    expect([d.replica().pending, d.outbox()?.waiting, d.sizes]).toEqual([[], 0, []])
   })
 
   test('sends what was done, and everything is safe afterwards', async () => {

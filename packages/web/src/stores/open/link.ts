@@ -5,17 +5,16 @@ import {
   receive,
   reduceOutbox,
   assetIds,
-  assetsUsed,
   type Batch,
   type JournalEntry,
   type Outbox,
   type OutboxEvent,
   type Replica,
 } from '@unhurried/core/document'
-import type { AssetRef } from '@unhurried/core/assets'
 import type { JournalReply, PostBatches, Word } from '@unhurried/contract'
 import { Refused } from '../../api/ask.ts'
-import { toBase64 } from '../../local/base64.ts'
+import { STOPPED } from '../../words/refusals.ts'
+import { makeAhead, type AheadPort } from './ahead.ts'
 
 /** A batch the server has given up for good, with its reason. */
 export interface GivenUp {
@@ -38,16 +37,11 @@ export interface Opened {
 }
 
 /** What the link needs from the desk it serves. */
-export interface LinkPort {
-  replica(): Replica
+export interface LinkPort extends AheadPort {
   setReplica(replica: Replica): void
   setOutbox(outbox: Outbox): void
-  /** bytes of strokes that the server may not have yet */
-  unsent(ids: readonly string[]): Map<string, Uint8Array>
   /** makes sure the strokes that others drew are here before their drawings are */
   fetchStrokes(ids: readonly string[]): Promise<void>
-  /** sends a stored thing before the batch that uses it */
-  sendAhead(ref: AssetRef, bytes: Uint8Array): Promise<void>
   post(request: PostBatches): Promise<JournalReply>
   journal(knows: Knows): Promise<JournalReply>
   /** what the journal has is taken in, and may be kept on this machine */
@@ -64,64 +58,32 @@ export interface LinkPort {
 
 /** Batches taken in that are remembered, to be sent once more should the database lose them. */
 const MOST_HEARD = 2000
-/** Requests are kept well under what the server takes at a time. */
-const FULL_REQUEST_BYTES = 4 * 1024 * 1024
-
-/** What a batch brings goes ahead of it, one by one, when it is more than this: a step with many pictures is still one step. */
-const GOES_AHEAD_BYTES = 1024 * 1024
-
-/** The next request: its batches, the strokes they bring, and what has to be sent before it. */
-interface Load {
-  readonly batches: Batch[]
-  readonly samples: Record<string, string>
-  readonly ahead: readonly (readonly [AssetRef, Uint8Array])[]
-}
-
-/** The batches of the next request with their strokes: at most `most`, and no more bytes than go at a time. `there` was sent ahead before. */
-function load(port: LinkPort, most: number, there: ReadonlySet<string>): Load {
-  const batches: Batch[] = []
-  const samples: Record<string, string> = {}
-  const ahead: [AssetRef, Uint8Array][] = []
-  let bytes = 0
-  for (const batch of port.replica().pending.slice(0, most)) {
-    const brought = [...port.unsent(assetIds(batch.ops))].filter(([id]) => !(id in samples))
-    const goesAhead = brought.reduce((sum, [, b]) => sum + b.length, 0) > GOES_AHEAD_BYTES
-    const strokes = goesAhead ? [] : brought
-    if (goesAhead) {
-      if (batches.length > 0) break
-      const own = new Map(brought)
-      for (const ref of assetsUsed(batch.ops)) {
-        const b = own.get(ref.id)
-        if (b && !there.has(ref.id)) ahead.push([ref, b])
-        own.delete(ref.id)
-      }
-    }
-    bytes += JSON.stringify(batch.ops).length + strokes.reduce((sum, [, b]) => sum + b.length * 1.4, 0)
-    if (batches.length > 0 && bytes > FULL_REQUEST_BYTES) break
-    batches.push(batch)
-    for (const [id, b] of strokes) samples[id] = toBase64(b)
-  }
-  return { batches, samples, ahead }
-}
-
-/** Sends what is more than a request holds, one by one; what was cut off goes on behind the last that arrived. */
-async function goAhead(
-  port: LinkPort,
-  ahead: Load['ahead'],
-  there: Set<string>,
-  isClosed: () => boolean,
-): Promise<void> {
-  for (const [ref, bytes] of ahead) {
-    if (isClosed()) return
-    await port.sendAhead(ref, bytes)
-    there.add(ref.id)
-  }
-}
 
 /** Batches that are not pending any more, whatever became of them. */
 function dropPending(port: LinkPort, ids: readonly string[]): void {
   port.setReplica(noLongerPending(port.replica(), ids))
   port.forget(new Set(ids))
+}
+
+/** Of what was sent, what was refused, with its reason. */
+const givenUp = (batches: readonly Batch[], refused: JournalReply['refused']): GivenUp[] =>
+  refused.flatMap(one => {
+    const batch = batches.find(({ id }) => id === one.id)
+    return batch ? [{ ...one, batch }] : []
+  })
+
+/** All of what was sent, given up for one reason. */
+const inAnyCase = (batches: readonly Batch[], code: string, what: string): GivenUp[] =>
+  batches.map(batch => ({ batch, code, what }))
+
+/** Sets batches aside; they are not pending any more. */
+function park(port: LinkPort, given: readonly GivenUp[]): void {
+  if (given.length === 0) return
+  port.park(given)
+  dropPending(
+    port,
+    given.map(({ batch }) => batch.id),
+  )
 }
 
 /**
@@ -197,10 +159,9 @@ export function makeLink(port: LinkPort, opened: Opened) {
   let perRequest = BATCHES_PER_REQUEST
   let timer: ReturnType<typeof setTimeout> | undefined
   let closed = false
-  /** what was sent ahead of a batch that is not there yet */
-  const there = new Set<string>()
   /** the newest journal number heard of */
   let newest = 0
+  const ahead = makeAhead(port, () => closed)
   const { knows, take, catchUp, askAnew, heard } = makeReading(port, opened, () => closed)
 
   function dispatch(event: OutboxEvent): void {
@@ -215,26 +176,29 @@ export function makeLink(port: LinkPort, opened: Opened) {
     }
   }
 
+  const answered = () => dispatch({ kind: 'answered', count: port.replica().pending.length })
+
   /** Sends what is pending. Not in the task of the edit that asks for it: the desk is answered first, the server next. */
   async function send(): Promise<void> {
     await new Promise(nextTask => setTimeout(nextTask))
     if (closed) return
-    const { batches, samples, ahead } = load(port, perRequest, there)
+    const loaded = ahead.load(perRequest)
+    const { batches, samples } = loaded
     try {
-      await goAhead(port, ahead, there, () => closed)
+      const isThere = await ahead.go(loaded)
       if (closed) return
+      if (!isThere) return letGo()
       const reply = await port.post({ ...knows(), batches, samples })
       if (closed) return
       await take(reply.entries)
       await catchUp(reply.head)
       if (closed) return
       settle(port, reply.done)
-      const given = new Map(reply.refused.map(one => [one.id, one]))
-      park(batches.flatMap(batch => (given.has(batch.id) ? [{ ...given.get(batch.id)!, batch }] : [])))
+      park(port, givenUp(batches, reply.refused))
       perRequest = BATCHES_PER_REQUEST
-      if (reply.done.length + reply.refused.length >= batches.length) there.clear()
+      if (reply.done.length + reply.refused.length >= batches.length) ahead.used()
       port.waits(null)
-      dispatch({ kind: 'answered', count: port.replica().pending.length })
+      answered()
       // Word of others' changes that came while this was on its way.
       void fetchNews()
     } catch (error) {
@@ -251,24 +215,22 @@ export function makeLink(port: LinkPort, opened: Opened) {
       // Too much at once, for the server or for something in between: fewer go through.
       const isAlone = batches.length === 1
       perRequest = Math.max(1, Math.floor(batches.length / 4))
-      if (isAlone && code === 'too-large') park(batches.map(batch => ({ batch, code, what: error.message })))
-      if (!isAlone || code === 'too-large') return dispatch({ kind: 'answered', count: port.replica().pending.length })
+      if (isAlone && code === 'too-large') park(port, inAnyCase(batches, code, error.message))
+      if (!isAlone || code === 'too-large') return answered()
     }
     dispatch({ kind: 'failed' })
+  }
+
+  /** The step that is on its way is set aside; the rest goes on. */
+  function letGo(): void {
+    const batch = ahead.stopped()
+    if (batch) park(port, [{ batch, code: STOPPED, what: '' }])
+    answered()
   }
 
   function movedOn(): void {
     close()
     port.movedOn(heard)
-  }
-
-  function park(given: readonly GivenUp[]): void {
-    if (given.length === 0) return
-    port.park(given)
-    dropPending(
-      port,
-      given.map(({ batch }) => batch.id),
-    )
   }
 
   /** Asks for what others did. While something is being sent, its answer brings it; afterwards this is asked again. */
@@ -294,6 +256,11 @@ export function makeLink(port: LinkPort, opened: Opened) {
   return {
     pendingChanged: () => dispatch({ kind: 'pending', count: port.replica().pending.length }),
     retry: () => dispatch({ kind: 'retry' }),
+    /** Sends the step whose pictures are on their way no more: it is set aside, whether or not anybody answers. */
+    stop(): void {
+      // Where nobody answers, nothing else sets it aside.
+      if (ahead.stop() && !outbox.sending) letGo()
+    },
     /**
      * Someone changed the shot: the journal has grown, and what was added may come along. `isFirst` is the first word after
      * listening began (again): a number behind this desk's own, or another epoch, says that the journal is another.

@@ -118,5 +118,7 @@ export function makeOpening(parts: OpenParts) {
     },
     /** there is something to be sent */
     changed: () => link?.pendingChanged(),
+    /** sends the pictures that are on their way no more */
+    stop: () => link?.stop(),
   }
 }

@@ -2,9 +2,12 @@ import type { Batch, JournalEntry, Outbox, Replica } from '@unhurried/core/docum
 import type { PostBatches } from '@unhurried/contract'
 import { markRaw } from 'vue'
 import * as calls from '../../api/calls.ts'
+import { sendPieces } from '../../api/pieces.ts'
 import { keepEntries } from '../../local/copies.ts'
 import * as local from '../../local/database.ts'
+import { hashOf } from '../../local/hash.ts'
 import { verdictInWords } from '../../words/refusals.ts'
+import { storedNamed } from '../stored.ts'
 import type { GivenUp, Knows, LinkPort } from './link.ts'
 import type { OwnStrokes } from './ownStrokes.ts'
 import type { Parked } from './parked.ts'
@@ -36,10 +39,20 @@ export function portOf(
     async fetchStrokes(ids: readonly string[]) {
       const missing = strokes.missing(ids)
       if (missing.length === 0) return
-      const fetched = await calls.strokesNamed(shotId, missing)
+      const fetched = await storedNamed(shotId, state.film.value, missing)
       if (isHere()) strokes.take(fetched)
     },
-    sendAhead: (ref, bytes) => calls.shot.ahead(shotId, ref, bytes),
+    async sendAhead(ref, bytes, goesOn) {
+      if (ref.kind !== 'picture') {
+        await calls.shot.ahead(shotId, ref, bytes)
+        return goesOn(bytes.length)
+      }
+      const [film, name] = [state.film.value, await hashOf(bytes as Uint8Array<ArrayBuffer>)]
+      if (!(await sendPieces(film, name, bytes, goesOn))) return false
+      await calls.shot.named(shotId, ref.id, name)
+      return true
+    },
+    ahead: way => void (state.ahead.value = way),
     post: (request: PostBatches) => calls.shot.post(shotId, request),
     journal: (knows: Knows) => calls.shot.journal(shotId, knows),
     took: (entries: readonly JournalEntry[]) => void keepEntries(shotId, entries, strokes.bytes).catch(() => undefined),

@@ -10,6 +10,7 @@ import {
 import type { MemberRole } from '@unhurried/contract'
 import { computed, ref, shallowRef } from 'vue'
 import { newId } from '../../local/ids.ts'
+import type { Ahead } from './ahead.ts'
 
 /** The name of this tab: its history survives a reload and is not mixed with another tab's. */
 export function deskName(): string {
@@ -36,6 +37,8 @@ export function openState() {
   const signedOut = ref(false)
   /** why what is done here is not taken over there at the moment, in words */
   const waiting = ref('')
+  /** a step with many pictures, as far as it has got; null while none is on its way */
+  const ahead = shallowRef<Ahead | null>(null)
   const document = computed<ShotDocument | null>(() => replica.value?.document ?? null)
   const take = computed(() => (document.value ? currentTake(document.value) : null))
   const mayDraw = computed(() => role.value !== 'reviewer')
@@ -48,6 +51,7 @@ export function openState() {
     notice.value = ''
     signedOut.value = false
     waiting.value = ''
+    ahead.value = null
   }
   return {
     id,
@@ -62,6 +66,7 @@ export function openState() {
     notice,
     signedOut,
     waiting,
+    ahead,
     document,
     take,
     mayDraw,

@@ -1,8 +1,8 @@
 import { migrateDocument, OpenShotReply, unpackStrokes, type MemberRole } from '@unhurried/contract'
 import { openReplica, receive, type Batch, type JournalEntry, type Replica } from '@unhurried/core/document'
 import { Unreachable } from '../../api/ask.ts'
-import * as calls from '../../api/calls.ts'
 import { copyOf, keepCopy } from '../../local/copies.ts'
+import { wholeShot } from '../stored.ts'
 
 /** A shot as it is laid on the desk. */
 export interface Told {
@@ -29,7 +29,7 @@ const KEEP_MS = 2500
  */
 export async function tellShot(id: string, mayBeCopy: boolean): Promise<Told> {
   try {
-    const [opened, packed] = await Promise.all([calls.shot.openBytes(id), calls.shot.sampleBytes(id)])
+    const { opened, packed } = await wholeShot(id)
     const told = readOpened(opened)
     // Without room for it the desk works all the same; it only does not open without a server.
     const names = { name: told.shot.name, filmName: told.filmName }
