@@ -30,6 +30,7 @@ jest.unstable_mockModule('../../../local/copies.ts', () => ({
   forgetCopies: async () => undefined,
 }))
 jest.unstable_mockModule('../../../local/database.ts', () => ({
+  database: () => Promise.reject(new Error('no storage here')),
   keep: (_shot: string, batch: (typeof sent)[number]) => Promise.resolve(void sent.push(batch)),
   forget: () => Promise.resolve(),
   keepHistory: () => Promise.resolve(),
