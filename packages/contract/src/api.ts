@@ -141,6 +141,8 @@ export const BATCH_VERDICTS = [
   'other-content',
   /** the shot or the film holds as many bytes as it may */
   'no-room',
+  /** whoever did it may look and remark, and no more */
+  'not-yours',
 ] as const
 export type BatchVerdict = (typeof BATCH_VERDICTS)[number]
 

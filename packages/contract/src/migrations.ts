@@ -102,6 +102,12 @@ const step10: Step = {
   },
 }
 
+/** Something can be said of stretches, remarked on frames, looked at by somebody; checks can begin to speak at other values. */
+const step11: Step = {
+  document: stored => ({ sayings: {}, remarks: {}, looked: {}, thresholds: {}, ...stored, schema: 12 }),
+  operation: op => op,
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -197,6 +203,7 @@ const STEPS: Readonly<Record<number, Step>> = {
   8: step8,
   9: step9,
   10: step10,
+  11: step11,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

@@ -1,4 +1,4 @@
-import { type Batch as CoreBatch, type Operation as CoreOperation } from '@unhurried/core/document'
+import { LIMITS, type Batch as CoreBatch, type Operation as CoreOperation } from '@unhurried/core/document'
 import { z } from 'zod'
 import { Chart, Ticks } from './charts.ts'
 import * as p from './pieces.ts'
@@ -95,6 +95,17 @@ export const Operation = z.discriminatedUnion('kind', [
   op('accepted.add', { accepted: p.Accepted }),
   op('accepted.set', { id: p.Id, patch: patch({ about: p.AboutText, print: p.AboutText, reason: p.Reason }) }),
   op('accepted.remove', { id: p.Id }),
+  op('saying.add', { saying: p.Saying }),
+  op('saying.set', { id: p.Id, patch: patch({ from: p.Frame, to: p.FrameCount }) }),
+  op('saying.remove', { id: p.Id }),
+  op('remark.add', { remark: p.Remark }),
+  op('remark.set', {
+    id: p.Id,
+    patch: p.Remark.unwrap().omit({ id: true, by: true, name: true }).partial().readonly(),
+  }),
+  op('remark.remove', { id: p.Id }),
+  op('looked.set', { by: p.Id, drawings: p.tableOf(p.AboutText.nullable(), LIMITS.drawings) }),
+  op('threshold.set', { name: p.Id, value: p.Threshold.nullable() }),
   op('guide.add', { guide: p.Guide }),
   op('guide.set', {
     id: p.Id,

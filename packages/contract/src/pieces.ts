@@ -1,6 +1,17 @@
 import { EASES, MOST_CURVE_POINTS } from '@unhurried/core/chart'
 import { FARTHEST_PX, MOST_SAMPLES, NIB_ENDS, NIB_LOOKS } from '@unhurried/core/geometry'
-import { ID_FORM, LABELS, LAYER_KINDS, LIMITS, MARK_KINDS, ROLES, VOLUMES, WAYS } from '@unhurried/core/document'
+import {
+  ID_FORM,
+  LABELS,
+  LAYER_KINDS,
+  LIMITS,
+  MARK_KINDS,
+  ROLES,
+  SAYINGS,
+  VOLUMES,
+  WAYS,
+  type SayingKind,
+} from '@unhurried/core/document'
 import { PATH_LIMITS, PATH_USES } from '@unhurried/core/path'
 import { RECIPE_NAMES } from '@unhurried/core/motion'
 import { LONGEST_SHOT_FRAMES } from '@unhurried/core/time'
@@ -150,6 +161,44 @@ export const AboutText = z
 export const Reason = z.string().trim().max(LIMITS.noteLength)
 /** A finding that is meant so. */
 export const Accepted = z.strictObject({ id: Id, about: AboutText, print: AboutText, reason: Reason }).readonly()
+/** What is said of a stretch. */
+export const Saying = z
+  .strictObject({
+    id: Id,
+    kind: z.enum(Object.keys(SAYINGS) as [SayingKind, ...SayingKind[]]),
+    layer: Id,
+    about: z.array(Id).max(2).readonly(),
+    from: Frame,
+    to: FrameCount,
+  })
+  .readonly()
+const Remarker = z
+  .string()
+  .min(1)
+  .max(LIMITS.remarkerLength)
+  .regex(/^\P{Cc}*$/u, 'must not hold control characters')
+const RemarkPx = z.number().min(-LIMITS.remarkPx).max(LIMITS.remarkPx)
+const RemarkPlace = z.strictObject({ x: RemarkPx, y: RemarkPx }).readonly()
+const Answer = z.strictObject({ by: Id, name: Remarker, text: Reason.min(1) }).readonly()
+/** What is remarked on a frame. */
+export const Remark = z
+  .strictObject({
+    id: Id,
+    by: Id,
+    name: Remarker,
+    frame: Frame,
+    drawing: Id.nullable(),
+    at: RemarkPlace.nullable(),
+    sketch: z
+      .array(z.array(RemarkPlace).min(1).max(LIMITS.pointsPerLine).readonly())
+      .max(LIMITS.sketchLines)
+      .readonly(),
+    text: Reason,
+    answers: z.array(Answer).max(LIMITS.answers).readonly(),
+    closed: z.boolean(),
+  })
+  .readonly()
+export const Threshold = z.number().min(-LIMITS.threshold).max(LIMITS.threshold)
 /** Stored media by the SHA-256 of their bytes. */
 export const MediaId = z.string().regex(/^[0-9a-f]{64}$/, 'must be 64 hexadecimal digits')
 const Seconds = z.number().min(0).max(LIMITS.soundSeconds)

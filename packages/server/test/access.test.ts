@@ -1,8 +1,22 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals'
 import { MemberRow } from '../src/db/entities.ts'
-import { bench, filmWithShot, newDrawing, ORIGIN, PASSWORD, SHOT, visitor, type Visitor } from './harness.ts'
+import type { Operation } from '@unhurried/core/document'
+import {
+  batch,
+  bench,
+  filmWithShot,
+  newDrawing,
+  ORIGIN,
+  PASSWORD,
+  post,
+  SHOT,
+  visitor,
+  type Visitor,
+} from './harness.ts'
 import request from 'supertest'
 
+let ids = 0
+const newId = () => `b${ids++}`
 type Method = 'put' | 'get' | 'post' | 'patch' | 'delete'
 let b: Awaited<ReturnType<typeof bench>>
 let owner: Visitor
@@ -23,13 +37,13 @@ beforeAll(async () => {
 afterAll(() => b.close())
 
 /** Every route that touches a film or shot, with a body that would be accepted from a member. */
-const routes = (): [Method, string, object | undefined, 'look' | 'draw' | 'own'][] => [
+const routes = (): [Method, string, object | undefined, 'look' | 'remark' | 'draw' | 'own'][] => [
   ['get', `/api/shots/${shot}`, undefined, 'look'],
   ['get', `/api/shots/${shot}/samples`, undefined, 'look'],
   ['get', `/api/shots/${shot}/journal?after=0`, undefined, 'look'],
   ['get', `/api/shots/${shot}/versions?drawing=d1`, undefined, 'look'],
   ['get', `/api/shots/${shot}/events`, undefined, 'look'],
-  ['post', `/api/shots/${shot}/journal`, { since: 0, batches: [newDrawing('d9', 9)], samples: {} }, 'draw'],
+  ['post', `/api/shots/${shot}/journal`, { since: 0, batches: [newDrawing('d9', 9)], samples: {} }, 'remark'],
   ['get', `/api/shots/${shot}/pictures`, undefined, 'look'],
   ['put', `/api/shots/${shot}/assets/a1?kind=samples`, undefined, 'draw'],
   ['patch', `/api/shots/${shot}`, { name: 'Mine now' }, 'draw'],
@@ -74,8 +88,8 @@ describe('who may do what', () => {
   test('a reviewer looks and does not draw; an animator draws and does not remove the film', async () => {
     const before = await everything()
     for (const [role, may] of [
-      ['reviewer', ['look']],
-      ['animator', ['look', 'draw']],
+      ['reviewer', ['look', 'remark']],
+      ['animator', ['look', 'remark', 'draw']],
     ] as const) {
       const agent = await visitor(b.app, role)
       for (const [method, path, body, wish] of routes()) {
@@ -86,6 +100,53 @@ describe('who may do what', () => {
       expect((await agent.get(`/api/shots/${shot}`)).body.role).toBe(role)
     }
     expect(await everything()).toBe(before)
+  })
+
+  test('a reviewer remarks, answers and has looked, under their own name; nothing else of the shot changes', async () => {
+    const reviewer = await visitor(b.app, 'reviewer')
+    const idOf = async (label: string): Promise<string> =>
+      (await b.source.query('SELECT id FROM accounts WHERE email = $1', [`${label}@marsh-post.example`]))[0].id
+    const [me, other] = [await idOf('reviewer'), await idOf('owner')]
+    const answer = { by: me, name: 'Heron', text: 'better' }
+    const remark = (id: string, by: string) => ({
+      ...{ id, by, name: 'Heron', frame: 0, drawing: null, at: { x: 3, y: 4 } },
+      ...{ sketch: [], text: 'too soon', answers: [], closed: false },
+    })
+    const add = (id: string, by: string): Operation => ({ kind: 'remark.add', remark: remark(id, by) })
+    const looked = (by: string): Operation => ({ kind: 'looked.set', by, drawings: { d1: 'x' } })
+    await post(owner, shot, [batch('theirs', add('r-owner', other))])
+    const verdicts = async (...ops: readonly Operation[][]) => {
+      const batches = ops.map(one => batch(newId(), ...one))
+      const { body } = await post(reviewer, shot, batches)
+      return batches.map(({ id }) => body.refused.find((one: { id: string }) => one.id === id)?.code ?? 'done')
+    }
+    expect(
+      await verdicts(
+        [add('r1', me)],
+        [looked(me)],
+        [{ kind: 'remark.set', id: 'r-owner', patch: { answers: [answer], closed: true } }],
+        [{ kind: 'remark.set', id: 'r1', patch: { text: 'too late', answers: [answer] } }],
+        [add('r2', me), { kind: 'remark.remove', id: 'r1' }],
+      ),
+    ).toEqual(['done', 'done', 'done', 'done', 'done'])
+    const before = (await owner.get(`/api/shots/${shot}`)).body.document
+    expect(Object.keys(before.remarks).sort()).toEqual(['r-owner', 'r2'])
+    expect([before.looked, before.remarks['r-owner'].answers]).toEqual([{ [me]: { d1: 'x' } }, [answer]])
+    expect(
+      await verdicts(
+        newDrawing('d9', 9).ops as Operation[],
+        [add('r3', other)],
+        [looked(other)],
+        [{ kind: 'remark.remove', id: 'r-owner' }],
+        [{ kind: 'remark.set', id: 'r-owner', patch: { text: 'fine' } }],
+        [{ kind: 'remark.set', id: 'r-owner', patch: { answers: [{ ...answer, by: other }] } }],
+        [{ kind: 'remark.set', id: 'nowhere', patch: { closed: true } }],
+        // One that may be done does not take along what may not.
+        [add('r4', me), { kind: 'format.set', patch: { fps: 3 } }],
+        [{ kind: 'threshold.set', name: 'volume', value: 9 }],
+      ),
+    ).toEqual(Array(9).fill('not-yours'))
+    expect((await owner.get(`/api/shots/${shot}`)).body.document).toEqual(before)
   })
 
   test('changes asked for by a page of another origin are refused', async () => {

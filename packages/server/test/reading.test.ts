@@ -33,6 +33,8 @@ const lengthOf = (document: ShotDocument) => document.takes[FIRST.take]?.length
 const opened = async (who = agent) =>
   (await who.get(`/api/shots/${shot}`)).body as { seq: number; epoch: string; recent: string[]; document: ShotDocument }
 
+const HOUSE = { account: null, onlyReviews: false }
+
 describe('reading a shot while it is written to', () => {
   test('gives the document of exactly the number it says, also around the entries where snapshots are written', async () => {
     const writer = journalService(b.source)
@@ -40,12 +42,12 @@ describe('reading a shot while it is written to', () => {
       ;({ shot } = await filmWithShot(agent))
       for (let at = 0; at < 60; at += 30) {
         const batches = Array.from({ length: 30 }, (_, i) => longer(`a${at + i}`))
-        await writer.post(shot, null, { since: at, batches, samples: {} })
+        await writer.post(shot, HOUSE, { since: at, batches, samples: {} })
       }
       // Fresh readers with nothing in memory, as other processes are, while the 64th entry is stored.
       const writing = (async () => {
         for (let i = 60; i < 68; i++)
-          await writer.post(shot, null, { since: i, batches: [longer(`a${i}`)], samples: {} })
+          await writer.post(shot, HOUSE, { since: i, batches: [longer(`a${i}`)], samples: {} })
       })()
       const readings = Array.from({ length: 24 }, async (_, i) => {
         await new Promise(done => setTimeout(done, i))
@@ -147,7 +149,7 @@ describe('a desk that knows another journal', () => {
 
   test('memory of another life of the database is not believed', async () => {
     const journal = journalService(b.source)
-    await journal.post(shot, null, { since: 0, batches: [longer('x1'), longer('x2')], samples: {} })
+    await journal.post(shot, HOUSE, { since: 0, batches: [longer('x1'), longer('x2')], samples: {} })
     // As after going back to a copy from before the second entry, and drawing on.
     await b.source.query('DELETE FROM journal WHERE shot_id = $1 AND seq = 2', [shot])
     await b.source.query('UPDATE shots SET head_seq = 1 WHERE id = $1', [shot])

@@ -1,6 +1,7 @@
 import type { Accepted, ShotDocument } from '../document/model/model.ts'
 import { find } from '../document/model/table.ts'
 import type { Operation } from '../document/operations/index.ts'
+import { fingerprint } from '../fingerprint.ts'
 import type { Found } from './checks/table.ts'
 
 /** Longer texts are told by their beginning and their fingerprint. */
@@ -11,7 +12,7 @@ export function aboutOf({ check, layer, drawings, marks, from }: Found): string 
   // What is about no drawing is about its frame.
   const what = drawings.length > 0 ? drawings.join('+') : `frame ${from}`
   const whole = [check, layer ?? 'picture', what, ...marks].join(' ')
-  return whole.length > LONGEST ? `${whole.slice(0, LONGEST)} ${hashOf(whole)}` : whole
+  return whole.length > LONGEST ? `${whole.slice(0, LONGEST)} ${fingerprint(whole)}` : whole
 }
 
 /** What a finding is about as it is now: its drawings, with all that lies on them, and what is said of them. Of the same content it is the same text. */
@@ -20,7 +21,7 @@ export function printOf(document: ShotDocument, { drawings, words }: Found): str
     const drawing = find(document.drawings, id)
     return drawing ? [drawing.elements, drawing.marks] : null
   })
-  return hashOf(JSON.stringify([words, shown]))
+  return fingerprint(JSON.stringify([words, shown]))
 }
 
 /** Whether somebody has said that a finding is meant so, and what it is about has not changed since. */
@@ -48,17 +49,4 @@ export function askAgain(document: ShotDocument, found: Found): Operation[] {
   return Object.values(document.accepted)
     .filter(one => one.about === about)
     .map(({ id }): Operation => ({ kind: 'accepted.remove', id }))
-}
-
-/** A text as 53 bits, in base 36 (cyrb53: two multiplicative hashes over the same text). Not for secrets. */
-function hashOf(text: string): string {
-  let [a, b] = [0xdeadbeef, 0x41c6ce57]
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i)
-    a = Math.imul(a ^ code, 2_654_435_761)
-    b = Math.imul(b ^ code, 1_597_334_677)
-  }
-  a = Math.imul(a ^ (a >>> 16), 2_246_822_507) ^ Math.imul(b ^ (b >>> 13), 3_266_489_909)
-  b = Math.imul(b ^ (b >>> 16), 2_246_822_507) ^ Math.imul(a ^ (a >>> 13), 3_266_489_909)
-  return (4_294_967_296 * (2_097_151 & b) + (a >>> 0)).toString(36)
 }

@@ -87,7 +87,11 @@ async function drawAll(journal: JournalService, shot: string, account: string, d
     const samples = Object.fromEntries(
       used.map(id => [id, Buffer.from(drawn.samples.get(id) ?? []).toString('base64')]),
     )
-    const { refused } = await journal.post(shot, account, { since: since + i, batches: [...batches], samples })
+    const { refused } = await journal.post(
+      shot,
+      { account, onlyReviews: false },
+      { since: since + i, batches: [...batches], samples },
+    )
     if (refused[0]) throw new Error(`the demo cannot be drawn: ${refused[0].code} ${refused[0].what}`)
   }
 }

@@ -57,8 +57,9 @@ export function shotRoutes(
   })
   router.post('/api/shots/:shot/journal', async ctx => {
     const account = signedIn(ctx)
-    const { shot } = await open(ctx, 'draw')
-    answer(ctx, await journal.post(shot, account.id, await bodyBytes(ctx, LARGEST_POST)))
+    const { shot, role } = await open(ctx, 'remark')
+    const by = { account: account.id, onlyReviews: role === 'reviewer' }
+    answer(ctx, await journal.post(shot, by, await bodyBytes(ctx, LARGEST_POST)))
   })
   router.put('/api/shots/:shot/assets/:id', async ctx => {
     const { shot, film } = await open(ctx, 'draw')

@@ -2,13 +2,13 @@ import type { MemberRole } from '@unhurried/contract'
 import type { DataSource } from 'typeorm'
 import { Problem } from '../problems/problem.ts'
 
-/** What an account wants to do with a film. A reviewer may look, an animator draws, the owner also removes the film. */
-export type Wish = 'look' | 'draw' | 'own'
+/** What an account wants to do with a film. A reviewer may look and remark, an animator draws, the owner also removes the film. */
+export type Wish = 'look' | 'remark' | 'draw' | 'own'
 
 const MAY: Record<MemberRole, readonly Wish[]> = {
-  owner: ['look', 'draw', 'own'],
-  animator: ['look', 'draw'],
-  reviewer: ['look'],
+  owner: ['look', 'remark', 'draw', 'own'],
+  animator: ['look', 'remark', 'draw'],
+  reviewer: ['look', 'remark'],
 }
 
 export interface FilmAccess {

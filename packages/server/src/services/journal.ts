@@ -9,7 +9,7 @@ import {
 } from '@unhurried/contract'
 import type { DataSource, EntityManager } from 'typeorm'
 import { Problem } from '../problems/problem.ts'
-import { knownBatches, readBatches, roomIn, sieve, type Read, type Verdict } from './sift.ts'
+import { knownBatches, readBatches, roomIn, sieve, type Doer, type Read, type Verdict } from './sift.ts'
 import { entriesAfter, heftOf, stateReader, toEntry, written, type Head, type State } from './states.ts'
 import { assetShelf, readAssets, type AssetShelf, type Sent } from './assets.ts'
 import { inTurns, type Settled } from './turns.ts'
@@ -74,7 +74,7 @@ interface ShotHead extends Head {
 /** One desk's request, read. */
 interface Job {
   readonly knows: Knows
-  readonly account: string | null
+  readonly by: Doer
   readonly batches: readonly Read[]
   readonly sent: Sent
 }
@@ -173,10 +173,10 @@ export function journalService(source: DataSource) {
     },
 
     /** Takes in what a desk did: everything that can be done, in one transaction; the rest is refused with reasons. */
-    async post(shotId: string, account: string | null, request: PostBatches): Promise<JournalReply> {
+    async post(shotId: string, by: Doer, request: PostBatches): Promise<JournalReply> {
       const batches = readBatches(request.batches)
       if (!batches) throw new Problem('bad-request', 'batches: every batch needs an id.')
-      return post(shotId, { knows: request, account, batches, sent: readAssets(request.samples) })
+      return post(shotId, { knows: request, by, batches, sent: readAssets(request.samples) })
     },
   }
 }
@@ -232,7 +232,7 @@ function judgeAll(job: Job, sifted: ReturnType<typeof sieve>, began: number): { 
   const done: string[] = []
   for (const read of job.batches) {
     if (sifted.result().taken.length > 0 && performance.now() - began > WORK_MS) break
-    const verdict = read.ok ? sifted.judge(read.batch, job.sent, job.account) : read.verdict
+    const verdict = read.ok ? sifted.judge(read.batch, job.sent, job.by) : read.verdict
     if (verdict) refused.push(verdict)
     else if (read.ok) done.push(read.batch.id)
   }

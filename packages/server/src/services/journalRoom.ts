@@ -6,6 +6,7 @@ import { parse } from '../problems/problem.ts'
 import type { ShotAccess } from './access.ts'
 import { filmService } from './films.ts'
 import { journalService, type Knows } from './journal.ts'
+import type { Doer } from './sift.ts'
 
 type ShotNamed = Pick<ShotAccess['shot'], 'id' | 'filmId' | 'name' | 'bytes'>
 
@@ -20,7 +21,7 @@ export interface JournalRoom {
   versions(shot: ShotNamed, drawing: string): Promise<Uint8Array>
   /** strokes packed as in the contract: those named, or all */
   samples(shot: ShotNamed, ids: readonly string[] | undefined): Promise<Uint8Array>
-  post(shot: ShotNamed, account: string, body: Uint8Array): Promise<Uint8Array>
+  post(shot: ShotNamed, by: Doer, body: Uint8Array): Promise<Uint8Array>
   /** a copy of the shot, as its card */
   duplicate(shot: ShotNamed): Promise<Uint8Array>
 }
@@ -39,7 +40,7 @@ export function journalRoom(source: DataSource): JournalRoom {
     after: async ({ id }, knows) => bytesOf(await journal.after(id, knows)),
     versions: async ({ id }, drawing) => bytesOf({ versions: await journal.versions(id, drawing) }),
     samples: async ({ id }, ids) => packStrokes(await journal.samples(id, ids)),
-    post: async ({ id }, account, body) => bytesOf(await journal.post(id, account, parse(PostBatches, readJson(body)))),
+    post: async ({ id }, by, body) => bytesOf(await journal.post(id, by, parse(PostBatches, readJson(body)))),
     duplicate: async shot => bytesOf(await films.addCopy(shot, (await journal.read(shot.id)).document)),
   }
 }
@@ -64,7 +65,7 @@ export function lanes(light: JournalRoom, heavy: JournalRoom): JournalRoom {
     after: (shot, knows) => (shot.bytes.journal <= LIGHT.journal ? light : heavy).after(shot, knows),
     versions: (shot, drawing) => (shot.bytes.journal <= LIGHT.journal ? light : heavy).versions(shot, drawing),
     samples: (shot, ids) => (ids || shot.bytes.strokes <= LIGHT.strokes ? light : heavy).samples(shot, ids),
-    post: (shot, account, body) => forPost(shot, body).post(shot, account, body),
+    post: (shot, by, body) => forPost(shot, body).post(shot, by, body),
     duplicate: shot => forDocument(shot).duplicate(shot),
   }
 }

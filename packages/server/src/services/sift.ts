@@ -1,4 +1,4 @@
-import { doBatch, assetsUsed, type Batch, type ShotDocument } from '@unhurried/core/document'
+import { doBatch, assetsUsed, mayReview, type Batch, type ShotDocument } from '@unhurried/core/document'
 import {
   Batch as BatchSchema,
   BYTES_PER_FILM,
@@ -35,6 +35,12 @@ export function readBatches(batches: readonly unknown[]): Read[] | null {
 
 const wordsOf = (issue: { path: PropertyKey[]; message: string } | undefined): string =>
   issue ? `${issue.path.map(String).join('.') || 'batch'}: ${issue.message}` : 'batch'
+
+/** Who does it: an account, or the house itself; and whether it may only look and remark. */
+export interface Doer {
+  readonly account: string | null
+  readonly onlyReviews: boolean
+}
 
 /** A batch that is taken in now, and who did it. */
 export interface Taken {
@@ -84,12 +90,14 @@ export function sieve(start: ShotDocument, known: Map<string, Batch>, assets: As
   let workMs = 0
 
   /** The verdict on a batch; null when it is in the journal, by now or since before. */
-  function judge(batch: Batch, sent: Sent, account: string | null): Verdict | null {
+  function judge(batch: Batch, sent: Sent, { account, onlyReviews }: Doer): Verdict | null {
     const no = (code: string, what: string): Verdict => ({ id: batch.id, code, what })
     const before = known.get(batch.id)
     if (before) {
       return isDeepStrictEqual(asStored(before), asStored(batch)) ? null : no('other-content', 'the change itself')
     }
+    const beyond = onlyReviews && batch.ops.find(op => !mayReview(document, op, account ?? ''))
+    if (beyond) return no('not-yours', beyond.kind)
     const used = assetsUsed(batch.ops)
     for (const ref of used) {
       const fault = assets.fault(ref, sent)

@@ -14,7 +14,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 11
+export const DOCUMENT_SCHEMA = 12
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -224,6 +224,58 @@ export interface Accepted {
 }
 
 /**
+ * What nobody can measure and the animator says of a stretch, with how many marks or swatches it is said of. still: nothing of a colour, or of
+ * all the layer, changes. follows: the first mark goes along behind the second. touches: two marks lie on each other. goes: a colour comes and
+ * goes. size: what lies between two marks is meant to grow or shrink.
+ */
+export const SAYINGS = {
+  still: { of: 'swatches', least: 0, most: 1 },
+  follows: { of: 'marks', least: 2, most: 2 },
+  touches: { of: 'marks', least: 2, most: 2 },
+  goes: { of: 'swatches', least: 1, most: 1 },
+  size: { of: 'marks', least: 2, most: 2 },
+} as const
+export type SayingKind = keyof typeof SAYINGS
+
+/** Something said of frames `from` up to, but not with, `to` of a layer. What it names may be gone by now: then it says nothing. */
+export interface Saying {
+  readonly id: string
+  readonly kind: SayingKind
+  readonly layer: string
+  /** ids of marks or swatches, as its kind wants them */
+  readonly about: readonly string[]
+  readonly from: number
+  readonly to: number
+}
+
+/** What somebody wrote to a remark. */
+export interface Answer {
+  /** id and name of the account */
+  readonly by: string
+  readonly name: string
+  readonly text: string
+}
+
+/** What somebody who looked at the shot remarks on a frame, with a place and a sketch over it; it is answered, and closed when it is dealt with. */
+export interface Remark {
+  readonly id: string
+  /** id and name of the account */
+  readonly by: string
+  readonly name: string
+  /** from 0, in the take it was made in, and the drawing that was seen there, if any: it is still about that drawing when the timing is another */
+  readonly frame: number
+  readonly drawing: string | null
+  /** pixels of the picture */
+  readonly at: Point | null
+  /** lines drawn over the picture, in its pixels */
+  readonly sketch: readonly (readonly Point[])[]
+  /** may be empty beside a sketch */
+  readonly text: string
+  readonly answers: readonly Answer[]
+  readonly closed: boolean
+}
+
+/**
  * A recording laid on the shot, in the time of every take: which part of which stored one is heard from which frame on. `from` is a
  * frame from 0, `skip` and `use` are seconds of the recording.
  */
@@ -366,6 +418,12 @@ export interface ShotDocument {
   readonly notes: Table<ActionNote>
   /** findings that are meant so */
   readonly accepted: Table<Accepted>
+  readonly sayings: Table<Saying>
+  readonly remarks: Table<Remark>
+  /** by account: the drawings it has looked at closely, each by its fingerprint then */
+  readonly looked: Table<Table<string>>
+  /** by name: at which value a check begins to speak, where that is not as it comes */
+  readonly thresholds: Table<number>
   readonly guides: Table<Guide>
   readonly sounds: Table<Sound>
   readonly words: Table<SpokenWord>
@@ -401,6 +459,19 @@ export const LIMITS = {
   notes: 500,
   noteLength: 500,
   accepted: 1000,
+  sayings: 500,
+  remarks: 1000,
+  /** of one remark */
+  answers: 50,
+  sketchLines: 60,
+  pointsPerLine: 400,
+  remarkerLength: 200,
+  /** a place of a remark, in pixels of the picture */
+  remarkPx: 20_000,
+  /** accounts that have looked at drawings */
+  lookers: 60,
+  thresholds: 100,
+  threshold: 1e6,
   /** characters that say which finding is meant */
   aboutLength: 400,
   guides: 60,

@@ -16,6 +16,8 @@ export type RefusalCode =
   | 'unknown-beat'
   | 'unknown-note'
   | 'unknown-accepted'
+  | 'unknown-saying'
+  | 'unknown-remark'
   | 'unknown-guide'
   | 'unknown-sound'
   | 'unknown-word'

@@ -8,6 +8,8 @@ import {
   type FilmClip,
   type Guide,
   type Mark,
+  type Remark,
+  type Saying,
   type ShotDocument,
   type Sound,
   type SpokenWord,
@@ -23,6 +25,8 @@ interface Families {
   readonly beat: Beat
   readonly note: ActionNote
   readonly accepted: Accepted
+  readonly saying: Saying
+  readonly remark: Remark
   readonly mark: Mark
   readonly swatch: Swatch
   readonly chart: Chart
@@ -38,6 +42,8 @@ const TABLES = {
   beat: 'beats',
   note: 'notes',
   accepted: 'accepted',
+  saying: 'sayings',
+  remark: 'remarks',
   mark: 'marks',
   swatch: 'swatches',
   chart: 'charts',

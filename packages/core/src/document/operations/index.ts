@@ -12,6 +12,7 @@ import { refusal, type Refusal } from '../model/refusal.ts'
 import * as marks from './marks.ts'
 import { pathSet } from './paths.ts'
 import * as plan from './plan.ts'
+import * as review from './review.ts'
 import * as sheet from './sheet.ts'
 import * as sounds from './sounds.ts'
 import * as swatches from './swatches.ts'
@@ -62,6 +63,14 @@ const HANDLERS: { readonly [K in OperationKind]: Handler<K> } = {
   'accepted.add': beats.accepted.add,
   'accepted.set': beats.accepted.set,
   'accepted.remove': beats.accepted.remove,
+  'saying.add': review.sayings.add,
+  'saying.set': review.sayings.set,
+  'saying.remove': review.sayings.remove,
+  'remark.add': review.remarks.add,
+  'remark.set': review.remarks.set,
+  'remark.remove': review.remarks.remove,
+  'looked.set': review.lookedSet,
+  'threshold.set': review.thresholdSet,
   'guide.add': guides.guides.add,
   'guide.set': guides.guides.set,
   'guide.remove': guides.guides.remove,

@@ -17,7 +17,9 @@ import type {
   Mark,
   MarkPlace,
   Picture,
+  Remark,
   Role,
+  Saying,
   ShotDocument,
   Sound,
   SpokenWord,
@@ -110,6 +112,16 @@ export interface Operations {
   'accepted.add': { readonly accepted: Accepted }
   'accepted.set': { readonly id: string; readonly patch: Partial<Omit<Accepted, 'id'>> }
   'accepted.remove': { readonly id: string }
+  'saying.add': { readonly saying: Saying }
+  'saying.set': { readonly id: string; readonly patch: Partial<Pick<Saying, 'from' | 'to'>> }
+  'saying.remove': { readonly id: string }
+  'remark.add': { readonly remark: Remark }
+  'remark.set': { readonly id: string; readonly patch: Partial<Omit<Remark, 'id' | 'by' | 'name'>> }
+  'remark.remove': { readonly id: string }
+  /** drawings that an account has looked at, by their fingerprints; null: not any more */
+  'looked.set': { readonly by: string; readonly drawings: Table<string | null> }
+  /** at which value a check begins to speak; null: as it comes */
+  'threshold.set': { readonly name: string; readonly value: number | null }
   'guide.add': { readonly guide: Guide }
   'guide.set': { readonly id: string; readonly patch: Partial<Omit<Guide, 'id' | 'recipe' | 'take' | 'layer'>> }
   'guide.remove': { readonly id: string }

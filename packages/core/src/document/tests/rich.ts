@@ -4,7 +4,7 @@ import { bounce } from '../../motion/bounce/bounce.ts'
 import { AS_IT_COMES, freshGuide } from '../acts/guides.ts'
 import { recipeShot } from '../model/guides.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
-import type { ClipPoint, FilmClip, ShotDocument, Sound, Take } from '../model/model.ts'
+import type { ClipPoint, FilmClip, Remark, ShotDocument, Sound, Take } from '../model/model.ts'
 import { applyBatch, type Operation, type OperationKind, type OperationOf } from '../operations/index.ts'
 import { sampleDocument, sampleElement, samplePicture } from './sample.ts'
 
@@ -62,6 +62,19 @@ export const aPoint = (id: string, clip = 'walked'): ClipPoint => ({
   ],
 })
 
+export const aRemark = (id: string): Remark => ({
+  id,
+  by: 'otter',
+  name: 'Otter',
+  frame: 3,
+  drawing: 'a',
+  at: { x: 4, y: 5 },
+  sketch: [[{ x: 1, y: 2 }]],
+  text: 'lands too late',
+  answers: [],
+  closed: false,
+})
+
 /** A shot with some of everything: two takes, a tied layer with sheets, a linked cycle, a chart, marks, beats, a pin, notes. */
 export function richDocument(): ShotDocument {
   const sample = sampleDocument()
@@ -100,6 +113,10 @@ export function richDocument(): ShotDocument {
       kind: 'accepted.add',
       accepted: { id: 'meant', about: 'volume layer-1 a', print: '1', reason: 'it breathes in' },
     },
+    { kind: 'saying.add', saying: { id: 'so', kind: 'follows', layer, about: ['tail', 'nose'], from: 0, to: 9 } },
+    { kind: 'remark.add', remark: aRemark('seen') },
+    { kind: 'looked.set', by: 'otter', drawings: { a: '1', b: '2' } },
+    { kind: 'threshold.set', name: 'volume', value: 0.1 },
     { kind: 'swatch.add', swatch: { id: 'reed', name: 'reed', colour: '#b9b394', order: 9 } },
     {
       kind: 'cycle.add',
@@ -357,6 +374,30 @@ const LIKELY: { readonly [K in OperationKind]: (d: ShotDocument, c: Chooser) => 
   }),
   'accepted.set': (d, c) => ({ id: c.id(d.accepted), patch: { reason: `meant ${c.number(0, 9)}` } }),
   'accepted.remove': (d, c) => ({ id: c.id(d.accepted) }),
+  'saying.add': (d, c) => {
+    const from = c.number(0, 20)
+    const about = [c.id(d.marks), ...(c.number(0, 1) ? [c.id(d.marks)] : [])]
+    const kind = c.one(['still', 'follows', 'goes'] as const) ?? 'still'
+    return { saying: { id: c.free(d.sayings), kind, layer: c.id(d.layers), about, from, to: from + c.number(0, 9) } }
+  },
+  'saying.set': (d, c) => ({ id: c.id(d.sayings), patch: { to: c.number(0, 30) } }),
+  'saying.remove': (d, c) => ({ id: c.id(d.sayings) }),
+  'remark.add': (d, c) => ({ remark: { ...aRemark(c.free(d.remarks)), text: c.number(0, 3) ? 'late' : '' } }),
+  'remark.set': (d, c) => ({
+    id: c.id(d.remarks),
+    patch: c.number(0, 1)
+      ? { closed: true }
+      : { text: '', sketch: c.number(0, 1) ? [] : [[{ x: 1, y: c.number(0, 3) }]] },
+  }),
+  'remark.remove': (d, c) => ({ id: c.id(d.remarks) }),
+  'looked.set': (d, c) => ({
+    by: c.one(['otter', 'heron']) ?? 'otter',
+    drawings: { [c.id(d.drawings)]: c.number(0, 2) ? `${c.number(0, 9)}` : null },
+  }),
+  'threshold.set': (_d, c) => ({
+    name: c.one(['volume', 'way']) ?? 'way',
+    value: c.number(0, 3) ? c.number(-2, 9) : null,
+  }),
 }
 export const KINDS = Object.keys(LIKELY) as OperationKind[]
 
