@@ -96,6 +96,18 @@ export interface StoredDocument {
   way: string
   layers: Record<string, { name: string; kind: string; locked: boolean; order: number }>
   marks: Record<string, { name: string; layer: string }>
+  remarks: Record<
+    string,
+    {
+      by: string
+      name: string
+      drawing: string | null
+      text: string
+      at: { x: number; y: number } | null
+      sketch: object[][]
+    }
+  >
+  looked: Record<string, Record<string, string>>
   beats: Record<string, { name: string; frame: number }>
   notes: Record<string, { text: string; from: number; to: number }>
   sounds: Record<

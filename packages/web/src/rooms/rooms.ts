@@ -28,6 +28,7 @@ export const SHOT_ROOMS = {
   desk: { words: 'Desk', show: () => import('./desk/DeskRoom.vue') },
   flip: { words: 'Flip', show: () => import('./flip/FlipRoom.vue') },
   measure: { words: 'Measure', show: () => import('./measure/MeasureRoom.vue') },
+  review: { words: 'Review', show: () => import('./review/ReviewRoom.vue') },
   'send-off': { words: 'Send off', show: () => import('./send-off/SendOffRoom.vue') },
 } as const satisfies Record<string, Room>
 

@@ -1,11 +1,11 @@
 const LONGEST = 80
 
-/** A typed name as it may be stored: one line without control characters, at most 80 characters, no blanks around it. */
-export const oneLine = (text: string): string =>
+/** A typed name as it may be stored: one line without control characters, at most 80 characters (or as many as told), no blanks around it. */
+export const oneLine = (text: string, longest = LONGEST): string =>
   text
     .replace(/\p{Cc}+/gu, ' ')
     .trim()
-    .slice(0, LONGEST)
+    .slice(0, longest)
     .trim()
 
 /** What something that came in a file is called: as the file, without the ending of its name. */

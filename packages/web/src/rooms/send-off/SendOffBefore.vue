@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SearchCheck } from 'lucide-vue-next'
 import { counted, framesTold, type LoopRange } from '@unhurried/core/time'
 import { computed, onUnmounted } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -6,6 +7,7 @@ import { SEVERITY_SIGNS } from '../../shared/severities.ts'
 import { useDelivered } from '../../stores/delivered.ts'
 import { useInForce } from '../../stores/inForce.ts'
 import { useMeasure } from '../../stores/measure.ts'
+import { useReview } from '../../stores/review.ts'
 import { useShot } from '../../stores/shot.ts'
 
 /** What is to be known before it goes out; nothing of it stands in the way. */
@@ -15,6 +17,20 @@ const measure = useMeasure()
 const delivered = useDelivered()
 const inForce = useInForce()
 onUnmounted(delivered.want())
+const review = useReview()
+onUnmounted(review.want())
+/** A loop that goes round in less is seen often enough while it is drawn. */
+const SHORT_LOOP_S = 2
+const isShortLoop = computed(() => {
+  const { take, document } = shot
+  return take?.loop && document ? (take.loop.to - take.loop.from) / document.format.fps < SHORT_LOOP_S : false
+})
+const unseen = computed(() => (isShortLoop.value ? 0 : (review.unseen?.length ?? 0)))
+const toReview = computed(() => {
+  const frame = review.left[0]?.frame ?? 0
+  return { name: 'review', params: { shot: shot.id }, query: { frame: frame + 1 } }
+})
+const toRemark = computed(() => ({ ...toReview.value, query: { frame: (review.open[0]?.frame ?? 0) + 1 } }))
 
 const here = computed(() => measure.open.filter(one => one.from < props.range.to && one.to > props.range.from))
 const flashing = computed(() => here.value.filter(one => one.check === 'flashes'))
@@ -38,6 +54,18 @@ const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id
         ><RouterLink :to="toMeasure(others[0]?.from ?? 0)">{{ counted(others.length, 'finding') }}</RouterLink
         >{{ wrong ? `, ${wrong} of them hardly meant` : ' worth a look' }}.</span
       >
+    </p>
+    <p v-if="unseen || review.open.length">
+      <SearchCheck :size="14" class="soft" aria-hidden="true" />
+      <span>
+        <template v-if="unseen"
+          ><RouterLink :to="toReview">{{ counted(unseen, 'drawing') }}</RouterLink> not looked at closely{{
+            review.open.length ? '; ' : '.'
+          }}</template
+        ><template v-if="review.open.length"
+          ><RouterLink :to="toRemark">{{ counted(review.open.length, 'remark') }}</RouterLink> open.</template
+        >
+      </span>
     </p>
     <p v-if="inForce.list.length" class="soft">
       Only for looking, and not sent: {{ inForce.list.map(one => one.words).join('; ') }}.

@@ -24,6 +24,8 @@ export interface CommitOptions {
   readonly samples?: ReadonlyMap<string, Uint8Array>
   /** whether this belongs to the step before when it is of the same kind */
   readonly joins?: boolean
+  /** what is no change of what is drawn or timed, and is not stepped back through */
+  readonly isAside?: boolean
 }
 
 /** The history is kept once the hand rests for so long. */
@@ -64,6 +66,7 @@ export function makeSteps(state: OpenState, strokes: OwnStrokes, changed: () => 
       notice.value = `That cannot be done: ${refusedInWords(result)}.`
       return result
     }
+    if (more.isAside) return null
     setHistory((more.joins ? doneJoining : done)(history.value, { label, ops: result.inverse }))
     return null
   }

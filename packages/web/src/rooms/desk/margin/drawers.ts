@@ -8,6 +8,7 @@ import { useGuides } from '../../../stores/guides.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
+import { useReview } from '../../../stores/review.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { useStands } from '../../../stores/stands.ts'
 import type { Task } from '../../../stores/drawers.ts'
@@ -22,6 +23,7 @@ import MarksNote from './MarksNote.vue'
 import MovesNote from './MovesNote.vue'
 import PaperNote from './PaperNote.vue'
 import QueueNote from './QueueNote.vue'
+import RemarksNote from './RemarksNote.vue'
 import ThisDrawing from './ThisDrawing.vue'
 
 /** A drawer of the margin. Its title says the most of what is in it, also when it is shut. */
@@ -136,6 +138,17 @@ export const DRAWERS = {
     },
     openFor: ['inbetweening', 'judging'],
     show: FindingsNote,
+  },
+  remarks: {
+    label: 'Remarks',
+    words: 'remarks',
+    says() {
+      const { open, here } = useReview()
+      const seen = here.filter(({ remark }) => !remark.closed).length
+      return open.length === 0 ? '' : seen > 0 ? `${open.length}, ${seen} here` : String(open.length)
+    },
+    openFor: ['judging'],
+    show: RemarksNote,
   },
   paper: {
     label: 'Lines on the paper',

@@ -40,6 +40,7 @@ import StandWindows from '../../../stands/StandWindows.vue'
 import PictureCut from './PictureCut.vue'
 import PathHandles from './PathHandles.vue'
 import PaperWords from './PaperWords.vue'
+import RemarksPaper from './RemarksPaper.vue'
 import TraceBox from './TraceBox.vue'
 
 const props = defineProps<{ bitmaps: BitmapShelf; commands: Commands; playing: boolean }>()
@@ -315,6 +316,7 @@ const cursor = computed(() => {
     <AidHandles v-if="!playing" :matrix="matrix" />
     <GuideHandles v-if="!playing" :matrix="onLayer" />
     <FollowedPaper v-if="!playing" :matrix="matrix" />
+    <RemarksPaper v-if="!playing" :matrix="matrix" />
     <ModelOver v-if="stands.over" :matrix="matrix" />
     <PathHandles v-if="!playing" :matrix="matrix" />
     <StandWindows :frame="playing ? played : desk.frame" />

@@ -1,0 +1,117 @@
+import { carriedOn, type Drawing, type Stop } from '@unhurried/core/document'
+import { EMPTY_BOX, isEmptyBox, map, unite, type Box, type Point } from '@unhurried/core/geometry'
+import { computed, ref, watch, type Ref } from 'vue'
+import { useDesk } from '../../stores/desk.ts'
+import { useReview } from '../../stores/review.ts'
+import { useShelves } from '../../stores/shelves.ts'
+import { useShot } from '../../stores/shot.ts'
+import { partsOf } from './parts.ts'
+
+/** What is on the screen for less than this has not been looked at. */
+const GLANCE_MS = 250
+export const NEAREST = 8
+
+/** Going from stop to stop, and over each in parts that fit the window at 100 % or nearer, so that nothing is left out. */
+export function useLooking(window: { readonly width: Ref<number>; readonly height: Ref<number> }) {
+  const shot = useShot()
+  const desk = useDesk()
+  const review = useReview()
+  const bitmaps = useShelves().remote
+  /** screen pixels a pixel of the picture: never fewer than one */
+  const zoom = ref(1)
+  /** what lies in the middle of the window, where the hand has moved it; null: the part that is to be looked at */
+  const moved = ref<Point | null>(null)
+  const part = ref(0)
+  /** parts of the stop that were looked at, and whether one went by too quickly */
+  const seen = ref<ReadonlySet<number>>(new Set())
+  const hurried = ref(false)
+  let shownAt = 0
+
+  const stop = computed<Stop | null>(() => review.stops.filter(one => one.frame <= desk.frame).at(-1) ?? null)
+  const at = computed(() => (stop.value ? review.stops.indexOf(stop.value) : -1))
+  const boxOf = (drawing: Drawing): Box => {
+    const { document, take } = shot
+    const box = bitmaps.boxOf(drawing)
+    const through = document && take && carriedOn(document, take, drawing.layer, desk.frame)
+    if (!through || isEmptyBox(box)) return box
+    const corners = [box.left, box.right].flatMap(x => [box.top, box.bottom].map(y => map(through, { x, y })))
+    return corners.reduce<Box>((all, { x, y }) => unite(all, { left: x, top: y, right: x, bottom: y }), EMPTY_BOX)
+  }
+  /** Whether all of the stop is painted, so that what is seen is what there is. */
+  const isThere = computed(() => {
+    void bitmaps.painted.value
+    return stop.value?.drawings.every(drawing => !isEmptyBox(bitmaps.boxOf(drawing))) ?? false
+  })
+  /** The middles of what is to be looked at one after the other, in pixels of the picture. */
+  const parts = computed<readonly Point[]>(() => {
+    void bitmaps.painted.value
+    const { width = 1, height = 1 } = shot.document?.format ?? {}
+    const drawn = (stop.value?.drawings ?? []).map(boxOf).reduce(unite, EMPTY_BOX)
+    const view = { width: window.width.value / zoom.value, height: window.height.value / zoom.value }
+    return partsOf(isEmptyBox(drawn) ? null : drawn, { width, height }, view)
+  })
+  const centre = computed<Point>(
+    () => moved.value ?? parts.value[Math.min(part.value, parts.value.length - 1)] ?? { x: 0, y: 0 },
+  )
+
+  watch([stop, zoom], () => {
+    part.value = 0
+    moved.value = null
+    seen.value = new Set()
+    hurried.value = false
+  })
+  watch([stop, part, zoom, isThere], () => (shownAt = performance.now()), { immediate: true })
+
+  function goTo(next: Stop | undefined): void {
+    if (next) desk.goTo(next.frame)
+  }
+  /** The next stop that is left behind this one, or the first of all; null when none is. */
+  function nextLeft(): Stop | null {
+    const here = stop.value?.frame ?? -1
+    return review.left.find(one => one.frame > here) ?? review.left.find(one => one.frame < here) ?? null
+  }
+
+  /** This part has been looked at; on to the next one, or to the next stop that is left. */
+  function onwards(): void {
+    const here = stop.value
+    if (!here) return
+    const isSeen = isThere.value && performance.now() - shownAt >= GLANCE_MS
+    hurried.value = !isSeen
+    if (isSeen) seen.value = new Set([...seen.value, part.value])
+    const todo = parts.value.findIndex((_, i) => !seen.value.has(i))
+    moved.value = null
+    if (todo >= 0 && isSeen) return void (part.value = todo)
+    if (todo < 0) review.look(here.drawings)
+    if (isSeen) goTo(nextLeft() ?? undefined)
+  }
+
+  return {
+    zoom,
+    centre,
+    parts,
+    part,
+    seen,
+    hurried,
+    stop,
+    at,
+    isThere,
+    onwards,
+    backwards(): void {
+      moved.value = null
+      if (part.value > 0) part.value--
+      else goTo(review.stops[at.value - 1])
+    },
+    goTo,
+    nearer: () => void (zoom.value = Math.min(NEAREST, zoom.value * 2)),
+    farther: () => void (zoom.value = Math.max(1, zoom.value / 2)),
+    /** moves what is seen by screen pixels */
+    move(dx: number, dy: number): void {
+      const { x, y } = centre.value
+      const { width = 1, height = 1 } = shot.document?.format ?? {}
+      const within = (value: number, most: number) => Math.min(most, Math.max(0, value))
+      moved.value = { x: within(x + dx / zoom.value, width), y: within(y + dy / zoom.value, height) }
+    },
+  }
+}
+
+export type Looking = ReturnType<typeof useLooking>
