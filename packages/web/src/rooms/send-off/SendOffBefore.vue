@@ -37,6 +37,24 @@ const flashing = computed(() => here.value.filter(one => one.check === 'flashes'
 const others = computed(() => here.value.filter(one => one.check !== 'flashes' && one.severity !== 'note'))
 const wrong = computed(() => others.value.filter(one => one.severity === 'wrong').length)
 const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id }, query: { frame: frame + 1 } })
+/** What is left to be seen to, one after the other in a sentence. */
+const toKnow = computed(() => [
+  ...(others.value.length > 0
+    ? [
+        {
+          to: toMeasure(others.value[0]?.from ?? 0),
+          words: counted(others.value.length, 'finding'),
+          more: wrong.value ? `, ${wrong.value} of them hardly meant` : ' worth a look',
+        },
+      ]
+    : []),
+  ...(unseen.value > 0
+    ? [{ to: toReview.value, words: counted(unseen.value, 'drawing'), more: ' not looked at closely' }]
+    : []),
+  ...(review.open.length > 0
+    ? [{ to: toRemark.value, words: counted(review.open.length, 'remark'), more: ' open' }]
+    : []),
+])
 </script>
 
 <template>
@@ -48,23 +66,18 @@ const toMeasure = (frame: number) => ({ name: 'measure', params: { shot: shot.id
         >: it {{ one.words }}</span
       >
     </p>
-    <p v-if="others.length">
-      <component :is="SEVERITY_SIGNS[wrong ? 'wrong' : 'look'].icon" :size="14" class="rust" aria-hidden="true" />
-      <span
-        ><RouterLink :to="toMeasure(others[0]?.from ?? 0)">{{ counted(others.length, 'finding') }}</RouterLink
-        >{{ wrong ? `, ${wrong} of them hardly meant` : ' worth a look' }}.</span
-      >
-    </p>
-    <p v-if="unseen || review.open.length">
-      <SearchCheck :size="14" class="soft" aria-hidden="true" />
+    <p v-if="others.length || unseen || review.open.length">
+      <component
+        :is="others.length ? SEVERITY_SIGNS[wrong ? 'wrong' : 'look'].icon : SearchCheck"
+        :size="14"
+        :class="others.length ? 'rust' : 'soft'"
+        aria-hidden="true"
+      />
       <span>
-        <template v-if="unseen"
-          ><RouterLink :to="toReview">{{ counted(unseen, 'drawing') }}</RouterLink> not looked at closely{{
-            review.open.length ? '; ' : '.'
-          }}</template
-        ><template v-if="review.open.length"
-          ><RouterLink :to="toRemark">{{ counted(review.open.length, 'remark') }}</RouterLink> open.</template
-        >
+        <template v-for="(one, i) in toKnow" :key="one.words"
+          >{{ i > 0 ? '; ' : '' }}<RouterLink :to="one.to">{{ one.words }}</RouterLink
+          >{{ one.more }}</template
+        >.
       </span>
     </p>
     <p v-if="inForce.list.length" class="soft">
