@@ -13,7 +13,18 @@ import {
   type ShotDocument,
 } from '@unhurried/core/document'
 import { unpackSamples, type Point } from '@unhurried/core/geometry'
-import { acceptedOf, CHECK_NAMES, findings, meetsChart, readWay, type WayReading } from '@unhurried/core/measure'
+import {
+  THRESHOLD_NAMES,
+  THRESHOLDS,
+  type CheckName,
+  type ThresholdName,
+  acceptedOf,
+  CHECK_NAMES,
+  findings,
+  meetsChart,
+  readWay,
+  type WayReading,
+} from '@unhurried/core/measure'
 import { shapeOf } from '@unhurried/core/raster'
 import { valueOf } from '@unhurried/core/chart'
 import { pino } from 'pino'
@@ -68,6 +79,21 @@ describe('what the checks find in the demo', () => {
   test('in the troubled hop every check finds what was planted for it; what flashes is not shown to anybody', () => {
     const found = new Set(openIn('A troubled hop').map(one => one.check))
     expect(CHECK_NAMES.filter(check => !found.has(check))).toEqual(['flashes'])
+  })
+
+  test('as soon as a check begins to speak as late as it can, what was planted for it is not told any more', () => {
+    const { document, samples } = get(shots, 'A troubled hop')
+    // What a check says besides, where it has no threshold: leaks, strays, marks that lie off a path.
+    const words: Partial<Record<ThresholdName, RegExp>> = { width: /px wide/ }
+    for (const name of THRESHOLD_NAMES.filter(one => !['pop', 'stall', 'arc', 'seam'].includes(one))) {
+      const check = THRESHOLDS[name].check as CheckName
+      const told = (thresholds: ShotDocument['thresholds']) =>
+        findings(surveyOf({ ...document, thresholds }, samples), [check]).filter(
+          one => words[name]?.test(one.words) ?? true,
+        )
+      expect([name, told({}).length]).not.toEqual([name, 0])
+      expect([name, told({ [name]: THRESHOLDS[name].most }).length]).toEqual([name, 0])
+    }
   })
 })
 

@@ -5,6 +5,7 @@ import type { Chart } from '../document/model/model.ts'
 import { parentDrawing } from '../document/model/queue.ts'
 import { firstFrameOf } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
+import { thresholdOf } from './thresholds.ts'
 import { placeOn, type Survey } from './survey.ts'
 import {
   readWay,
@@ -25,6 +26,8 @@ export interface ChartReading {
   readonly path: MeasuredPath | null
   /** for each tick where its drawing lies */
   readonly ticks: readonly (WayReading | null)[]
+  /** a drawing within this share of the way from its tick meets it */
+  readonly within: number
   readonly worst: Correction | null
   /** what the drawings amount to, once all are drawn */
   readonly words: string
@@ -39,6 +42,7 @@ export function readChart(
   mark: string | null,
 ): ChartReading {
   const { document } = survey
+  const within = thresholdOf(document, 'way')
   const drawingOf = (id: string | null) => (id === null ? null : (find(document.drawings, id) ?? null))
   const places = chart.ticks.map((tick): WayPlace => ({
     planned: valueOf(tick.at),
@@ -56,7 +60,8 @@ export function readChart(
     places,
     path,
     ticks,
-    worst: path && worstCorrection(path, places),
+    within,
+    worst: path && worstCorrection(path, places, within),
     words: isWhole
       ? chartInWords(
           chart.wish,

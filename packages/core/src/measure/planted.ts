@@ -5,9 +5,7 @@ import type { Drawing, Mark, MarkPlace, ShotDocument, Take } from '../document/m
 import { exposuresIn } from '../document/model/followed.ts'
 import { exposures, marksOf } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
-
-/** How far a planted mark may lie from where it was set down, in paper pixels, before it is said to slip. */
-export const SLIP_PX = 2
+import { thresholdOf } from './thresholds.ts'
 
 /** Over the seam of a loop, a mark that lies farther off than this share of the picture's width is cut back, and does not slip. */
 const CUT_SHARE = 0.1
@@ -26,8 +24,9 @@ export interface Planted {
   readonly offPx: number
 }
 
-/** Whether a planted mark lies farther from where it was set down than `SLIP_PX`. */
-export const slips = (planted: Planted): boolean => planted.offPx > SLIP_PX
+/** Whether a planted mark lies farther from where it was set down than the shot allows, paper pixels. */
+export const slips = (document: ShotDocument, planted: Planted): boolean =>
+  planted.offPx > thresholdOf(document, 'slip')
 
 interface Step {
   readonly drawing: string
@@ -132,7 +131,7 @@ export function groundsOn(
     const here = planted.find(
       one => one.mark === mark.id && one.drawing === id && (start === undefined || one.frame === start),
     )
-    if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(here) }]
+    if (here) return [{ mark, anchor: here.anchor, at: here.at, slips: slips(document, here) }]
     const anchor = marks[mark.id] ? null : groundFor(planted, mark.id, previous, start ?? frame, standing)
     return anchor ? [{ mark, anchor, at: null, slips: false }] : []
   })

@@ -1,8 +1,6 @@
 import type { Moments } from '../raster/moments.ts'
+import { THRESHOLDS } from './thresholds.ts'
 import type { Volume } from '../document/model/model.ts'
-
-/** How far a drawing's area or volume may be from the reference before it is pointed out: ±8 %. */
-export const VOLUME_TOLERANCE = 0.08
 
 /** A drawing's silhouette held against the reference drawing's. */
 export interface VolumeReading {
@@ -23,7 +21,7 @@ export function compareVolume(
   here: Body,
   reference: Body,
   school: Volume = 'flat',
-  tolerance = VOLUME_TOLERANCE,
+  tolerance: number = THRESHOLDS.volume.is,
 ): VolumeReading | null {
   if (school === 'off' || !(here.area > 0) || !(reference.area > 0)) return null
   const areas = here.area / reference.area

@@ -1,5 +1,6 @@
 import { locateBranch, pathLength, placeAlong, smoothPath, type Located, type MeasuredPath } from '../geometry/curve.ts'
 import { distance, type Point } from '../geometry/point.ts'
+import { THRESHOLDS } from './thresholds.ts'
 
 /** A place on the way from key A to key B: what the chart asks for and, once drawn, where the drawing lies. */
 export interface WayPlace {
@@ -22,16 +23,16 @@ export interface WayReading {
 }
 
 /** A drawing within this share of the whole way from its tick meets the chart; so does one within a pixel, however short the way. */
-export const WAY_TOLERANCE = 0.02
+export const WAY_TOLERANCE: number = THRESHOLDS.way.is
 const LEAST_TOLERANCE_PX = 1
 
 /** How far, in pixels, a drawing may lie from its place on a way of so many pixels. */
 const tolerancePx = (wholePx: number, share = WAY_TOLERANCE): number =>
   Math.max(share * wholePx, LEAST_TOLERANCE_PX) + 1e-9
 
-/** Whether a reading meets what the chart asked for. */
-export const meetsChart = (reading: WayReading, planned: number): boolean =>
-  Math.abs(reading.share - planned) <= WAY_TOLERANCE + 1e-9 || Math.abs(reading.aheadPx) <= LEAST_TOLERANCE_PX + 1e-9
+/** Whether a reading meets what the chart asked for, within a share of the whole way. */
+export const meetsChart = (reading: WayReading, planned: number, share = WAY_TOLERANCE): boolean =>
+  Math.abs(reading.share - planned) <= share + 1e-9 || Math.abs(reading.aheadPx) <= LEAST_TOLERANCE_PX + 1e-9
 
 /** Whether a reading lies farther off its path than is asked for. */
 export const isOffPath = (path: MeasuredPath, { offPx }: WayReading): boolean => offPx > tolerancePx(pathLength(path))

@@ -19,7 +19,9 @@ export function verdictOf(
   const off = reading.chart.ticks.flatMap((tick, i) => {
     const read = reading.ticks[i]
     const planned = valueOf(tick.at)
-    return read && !meetsChart(read, planned) ? [{ ...read, planned, drawing: drawingOf(tick.drawing) }] : []
+    return read && !meetsChart(read, planned, reading.within)
+      ? [{ ...read, planned, drawing: drawingOf(tick.drawing) }]
+      : []
   })
   const worst = off.sort((a, b) => Math.abs(b.aheadPx) - Math.abs(a.aheadPx))[0]
   if (!worst) return { words: reading.words, met: true }

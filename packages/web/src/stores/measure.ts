@@ -19,6 +19,7 @@ import {
   groundsOn,
   plantedMarks,
   readChart,
+  thresholdOf,
   type ChartReading,
   type Cross,
   type Found,
@@ -134,8 +135,8 @@ export const useMeasure = defineStore('measure', () => {
   )
   const volumeOf = (drawing: Drawing) => {
     const [here, there] = [momentsOf(drawing), momentsOf(reference.value)]
-    if (here?.open || there?.open) return null
-    return here && there && !isBlank(drawing) ? compareVolume(here, there, desk.layer?.volume) : null
+    if (!shot.document || !here || !there || here.open || there.open || isBlank(drawing)) return null
+    return compareVolume(here, there, desk.layer?.volume, thresholdOf(shot.document, 'volume'))
   }
 
   /** Where the outline of a drawing stands open, so that its area means little; null where it is closed, or nothing is asked. */

@@ -7,10 +7,9 @@ import { packSamples } from '../../geometry/samples.ts'
 import { counted } from '../../time/counted.ts'
 import { medianWidth } from '../../raster/index.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
+import { thresholdOf } from '../thresholds.ts'
 import { percent, type Check, type Finding, type Fix, type Series } from './check.ts'
 
-/** Lines are as wide on every drawing of a layer, give or take this share. */
-const WIDTH_SHARE = 0.15
 /** Of fewer drawings none is unlike the others. */
 const FEWEST = 4
 
@@ -86,7 +85,7 @@ function uneven(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[
   if (all.length < FEWEST) return []
   const usualPx = medianWidth(all.map(({ lines }) => lines))
   return all.flatMap(({ one, lines: { widthPx } }): Finding[] => {
-    if (Math.abs(widthPx / usualPx - 1) <= WIDTH_SHARE) return []
+    if (Math.abs(widthPx / usualPx - 1) <= thresholdOf(survey.document, 'width')) return []
     const told = widthPx > usualPx ? 'wider' : 'thinner'
     return [
       {

@@ -99,6 +99,15 @@ describe('pops and stalls', () => {
     expect(said('pace', moving({ nose: along(0, 20, 40, 90, 110, 130) }, twos(6)))).toEqual([])
   })
 
+  test('in a shot that asks earlier, or later, it is told earlier, or later', () => {
+    const at = (thresholds: ShotDocument['thresholds'], ...xs: number[]) =>
+      said('pace', { ...moving({ nose: along(...xs) }, twos(6)), thresholds })
+    expect(at({ pop: 2.4 }, 0, 20, 40, 90, 110, 130)).toHaveLength(1)
+    expect(at({ pop: 3.1 }, 0, 20, 40, 100, 120, 140)).toEqual([])
+    expect(at({ stall: 0.3 }, 0, 20, 40, 45, 65, 85)).toHaveLength(1)
+    expect(at({ stall: 0.05 }, 0, 20, 40, 42, 62, 82)).toEqual([])
+  })
+
   test('a stall is less than a quarter of both, and by three pixels a frame', () => {
     expect(said('pace', moving({ nose: along(0, 20, 40, 42, 62, 82) }, twos(6)))).toEqual([
       'nose of 4 hardly moves from 3: 1 px a frame, 10 and 10 beside it',
@@ -156,6 +165,8 @@ describe('the loop', () => {
     expect(said('seam', moving({ nose: along(0, 20, 40, 60, 80) }, twos(5)))).toEqual([])
     // Twice the usual one is none.
     expect(said('seam', round(0, 20, 40, 60, 80, 60, 40))).toEqual([])
+    expect(said('seam', { ...round(0, 20, 40, 60, 80, 60, 40), thresholds: { seam: 1.5 } })).toHaveLength(1)
+    expect(said('seam', { ...round(0, 20, 40, 60, 80), thresholds: { seam: 4.5 } })).toEqual([])
     // Three drawings have no usual step.
     expect(said('seam', round(0, 20, 80))).toEqual([])
   })

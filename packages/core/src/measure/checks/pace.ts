@@ -2,12 +2,10 @@ import { find } from '../../document/model/table.ts'
 import type { Point } from '../../geometry/point.ts'
 import { median } from '../../median.ts'
 import type { Survey } from '../survey.ts'
+import { thresholdOf } from '../thresholds.ts'
 import type { Check, Finding } from './check.ts'
 import { followedWays, numberOf, stepSeries, stepsOf, type Followed, type Step } from './followed.ts'
 
-/** A step so many times as long as both beside it jumps; one so much shorter than both stands. */
-const POP = 2.5
-const STALL = 0.25
 /** By less, px a frame, nobody sees it. */
 const LEAST_PX = 3
 /** What goes another way by more than this does so on purpose. */
@@ -29,6 +27,7 @@ export const pace: Check = {
       .filter(way => way.mark !== null || way.layer.volume !== 'off')
       .flatMap(way => {
         const steps = stepsOf(way)
+        const limits = { pop: thresholdOf(survey.document, 'pop'), stall: thresholdOf(survey.document, 'stall') }
         const usual = median(
           steps.map(step => step.held),
           1,
@@ -37,8 +36,8 @@ export const pace: Check = {
           const [before, after] = [steps[i - 1], steps[i + 1]]
           if (!before || !after || isRest(before, usual) || isRest(step, usual) || isRest(after, usual)) return []
           if (isCharted(survey, way, step) || isContact(survey, way, step)) return []
-          const said = saidOf(before, step, after)
-          if (!said || turns(before, step, after)) return []
+          const said = saidOf(before, step, after, limits)
+          if (!said || turns(before, step, after, limits.stall)) return []
           const [n, m] = [numberOf(survey.document, step.from.drawing), numberOf(survey.document, step.to.drawing)]
           const told = (px: number) => `${Math.round(px * 10) / 10}`
           const beside = `${told(before.pxPerFrame)} and ${told(after.pxPerFrame)} beside it`
@@ -62,10 +61,16 @@ export const pace: Check = {
 
 const isRest = ({ held }: Step, usual: number): boolean => held > REST * usual
 
-function saidOf(before: Step, step: Step, after: Step): 'jumps' | 'hardly moves' | null {
+/** A step so many times as long as both beside it jumps; one so much shorter than both stands. */
+interface Limits {
+  readonly pop: number
+  readonly stall: number
+}
+
+function saidOf(before: Step, step: Step, after: Step, { pop, stall }: Limits): 'jumps' | 'hardly moves' | null {
   const [least, most] = [Math.min(before.pxPerFrame, after.pxPerFrame), Math.max(before.pxPerFrame, after.pxPerFrame)]
-  if (step.pxPerFrame > POP * most && step.pxPerFrame - most >= LEAST_PX) return 'jumps'
-  return step.pxPerFrame < STALL * least && least - step.pxPerFrame >= LEAST_PX ? 'hardly moves' : null
+  if (step.pxPerFrame > pop * most && step.pxPerFrame - most >= LEAST_PX) return 'jumps'
+  return step.pxPerFrame < stall * least && least - step.pxPerFrame >= LEAST_PX ? 'hardly moves' : null
 }
 
 /** Whether a chart has said how far this step is: then it is held against the chart. */
@@ -90,8 +95,8 @@ const along = ({ from, to }: Step): Point => ({
 })
 
 /** Whether it turns there, measured across a step that is too short to have a direction. */
-function turns(before: Step, step: Step, after: Step): boolean {
-  const isShort = step.pxPerFrame < STALL * Math.min(before.pxPerFrame, after.pxPerFrame)
+function turns(before: Step, step: Step, after: Step, stall: number): boolean {
+  const isShort = step.pxPerFrame < stall * Math.min(before.pxPerFrame, after.pxPerFrame)
   if (isShort) return angle(along(before), along(after)) > TURN_RAD
   return angle(along(before), along(step)) > TURN_RAD || angle(along(step), along(after)) > TURN_RAD
 }

@@ -4,14 +4,11 @@ import { isAnimated, type Drawing, type Layer } from '../../document/model/model
 import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
+import { thresholdOf } from '../thresholds.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
 
-/** A colour that has so many times as much, or as little, as on both drawings beside it has grown or shrunk. */
-const TIMES = 2
 /** Less of a colour than this, px², comes and goes with the line. */
 const LEAST_AREA = 200
-/** More of a drawing than this is not cut off by chance. */
-const CUT_SHARE = 0.02
 
 /** A layer that carries something with a body, its drawings, and the sheets that go along with them by their numbers. */
 interface Body {
@@ -70,6 +67,7 @@ export const paint: Check = {
     bodies(survey).flatMap(body => {
       const { layer, shown } = body
       const areas = shown.map(one => areasOn(survey, body, one))
+      const times = thresholdOf(survey.document, 'colour')
       return shown.flatMap((one, i): Finding[] => {
         const [before, own, after] = [areas[i - 1], areas[i], areas[i + 1]]
         if (!before || !own || !after) return []
@@ -77,8 +75,8 @@ export const paint: Check = {
           const [a, b, c] = [before[swatch] ?? 0, own[swatch] ?? 0, after[swatch] ?? 0]
           // What is not there at all is told by the grid of parts.
           if (Math.min(a, b, c) === 0 || Math.max(a, c) < LEAST_AREA) return []
-          const isMore = b > TIMES * Math.max(a, c)
-          if (!isMore && b >= Math.min(a, c) / TIMES) return []
+          const isMore = b > times * Math.max(a, c)
+          if (!isMore && b >= Math.min(a, c) / times) return []
           const name = find(survey.document.swatches, swatch)?.name ?? swatch
           const share = b / ((a + c) / 2)
           return [
@@ -116,15 +114,16 @@ export const framed: Check = {
       }),
       planned: [],
     })),
-  limits: () => [100 * CUT_SHARE],
+  limits: ({ document }) => [100 * thresholdOf(document, 'cut')],
   inspect: survey =>
     still(survey).flatMap(({ layer, shown }) => {
+      const most = thresholdOf(survey.document, 'cut')
       const outside = shown.map(({ drawing }) => survey.facts.get(drawing.id)?.areas.outside ?? 0)
-      const first = outside.map(share => share <= CUT_SHARE).indexOf(true)
-      const last = outside.map(share => share <= CUT_SHARE).lastIndexOf(true)
+      const first = outside.map(share => share <= most).indexOf(true)
+      const last = outside.map(share => share <= most).lastIndexOf(true)
       return shown.flatMap(({ drawing, from, to }, i): Finding[] => {
         const share = outside[i] as number
-        if (share <= CUT_SHARE || first < 0 || i < first || i > last) return []
+        if (share <= most || first < 0 || i < first || i > last) return []
         return [
           {
             severity: 'look',

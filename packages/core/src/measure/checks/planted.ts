@@ -13,7 +13,7 @@ export const planted: Check = {
       const ends = new Map(exposures(take, layer.id).map(run => [run.start, run.start + run.frames]))
       const number = (id: string) => find(document.drawings, id)?.number ?? 0
       return plantedMarks(document, take, layer.id, loop)
-        .filter(slips)
+        .filter(one => slips(document, one))
         .map(({ mark, drawing, frame, from, at, offPx }): Finding => ({
           severity: 'look',
           layer: layer.id,

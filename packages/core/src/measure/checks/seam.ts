@@ -3,11 +3,11 @@ import { isAnimated } from '../../document/model/model.ts'
 import { layersInOrder } from '../../document/model/selectors.ts'
 import { median } from '../../median.ts'
 import { movedSteps } from '../steps.ts'
+import { thresholdOf } from '../thresholds.ts'
 import type { Check, Finding } from './check.ts'
 import { followedWays, numberOf, stepSeries } from './followed.ts'
 
-/** The step over the seam is so many times as long as the usual one, and by so many px a frame. */
-const SEAM = 2.5
+/** A step over the seam that is longer by less, px a frame, nobody sees. */
 const LEAST_PX = 3
 /** A way with fewer steps has no usual one. */
 const FEWEST = 4
@@ -56,7 +56,7 @@ export const seam: Check = {
       // Only where it closes, and not where the last drawings of a part of it follow one another.
       if (closing.to !== steps[0]?.drawing) return []
       const usual = median(others, 0)
-      if (px <= SEAM * usual || px - usual < LEAST_PX) return []
+      if (px <= thresholdOf(document, 'seam') * usual || px - usual < LEAST_PX) return []
       const [n, m] = [numberOf(document, closing.from), numberOf(document, closing.to)]
       return [
         {

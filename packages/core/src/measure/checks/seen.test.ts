@@ -275,6 +275,8 @@ describe('the arc of marks', () => {
       'nose of 5 lies 14.1 px off the arc of its neighbours: 33 % of a step',
     ])
     expect(said('arc', survey(circle(8)))).toEqual([])
+    expect(said('arc', survey({ ...circle(8), thresholds: { arc: 0.15 } }))).toHaveLength(1)
+    expect(said('arc', survey({ ...circle(14), thresholds: { arc: 0.4 } }))).toEqual([])
     expect(said('arc', survey(circle(0)))).toEqual([])
   })
   test('a planted place is a contact and may turn as it likes', () => {

@@ -1,7 +1,8 @@
 import { isAnimated } from '../../document/model/model.ts'
 import { isBlank, layersInOrder, referenceKey } from '../../document/model/selectors.ts'
 import { shownOn, type Survey } from '../survey.ts'
-import { compareVolume, VOLUME_TOLERANCE } from '../volume.ts'
+import { thresholdOf } from '../thresholds.ts'
+import { compareVolume } from '../volume.ts'
 import { percent, type Check, type Finding, type Series, type SeriesValue } from './check.ts'
 
 /** Every silhouette against that of the layer's first key; where an outline stands open, that is said instead. */
@@ -10,7 +11,10 @@ export const volume: Check = {
   asks: 'Does every drawing have as much body as the first key?',
   needs: ['shapes'],
   series: shares,
-  limits: () => [100 * (1 - VOLUME_TOLERANCE), 100 * (1 + VOLUME_TOLERANCE)],
+  limits({ document }) {
+    const off = thresholdOf(document, 'volume')
+    return [100 * (1 - off), 100 * (1 + off)]
+  },
   inspect: survey =>
     layersInOrder(survey.document)
       .filter(layer => isAnimated(layer) && layer.volume !== 'off')
@@ -26,7 +30,9 @@ export const volume: Check = {
             const words = `outline of ${drawing.number} open here`
             return [{ ...found, severity: 'note', drawings: [drawing.id], figures: {}, at: here.open, words }]
           }
-          const read = there.open ? null : compareVolume(here, there, layer.volume)
+          const read = there.open
+            ? null
+            : compareVolume(here, there, layer.volume, thresholdOf(survey.document, 'volume'))
           if (!read || read.verdict === 'kept') return []
           const what = layer.volume === 'round' ? 'volume' : 'area'
           return [

@@ -9,6 +9,7 @@ import { heldPlaces } from '../tracks/track.ts'
 import { find } from '../../document/model/table.ts'
 import { readChart } from '../chartReading.ts'
 import { shownOn, type Survey } from '../survey.ts'
+import { thresholdOf } from '../thresholds.ts'
 import { directionInWords, isOffPath, meetsChart, type WayReading } from '../way.ts'
 import { movedBy } from './moved.ts'
 import { percent, type Check, type Finding, type Series, type SeriesValue } from './check.ts'
@@ -81,7 +82,7 @@ export const way: Check = {
   },
   inspect: survey =>
     ofTicks(survey, ({ drawing, planned, read, path, drawn, mark }) => {
-      if (meetsChart(read, planned)) return null
+      if (meetsChart(read, planned, thresholdOf(survey.document, 'way'))) return null
       const to = placeAlong(path, planned * pathLength(path))
       return {
         figures: { planned, share: read.share, aheadPx: read.aheadPx, dx: to.x - drawn.x, dy: to.y - drawn.y },
@@ -91,8 +92,7 @@ export const way: Check = {
     }),
 }
 
-/** Off the arc of its neighbours by more than this share of its steps, and this many pixels, a drawing wobbles. */
-const OFF_SHARE = 0.25
+/** Less than this off the arc of its neighbours, px, nobody sees. */
 const OFF_PX = 2
 /** What goes another way by more than this turns a corner on purpose. */
 const CORNER_RAD = Math.PI / 3
@@ -104,7 +104,7 @@ export const arc: Check = {
   needs: ['charts', 'marks'],
   inspect: survey => [...offPaths(survey), ...offArcsOfMarks(survey)],
   series: arcSeries,
-  limits: () => [100 * OFF_SHARE],
+  limits: ({ document }) => [100 * thresholdOf(document, 'arc')],
 }
 
 /** Each mark on each drawing, as far off the arc of the two before and the two behind as it is. */
@@ -146,10 +146,11 @@ function offArcsOfMarks(survey: Survey): Finding[] {
   const charted = new Set(
     Object.values(document.charts).flatMap(chart => chart.ticks.flatMap(tick => tick.drawing ?? [])),
   )
+  const most = thresholdOf(document, 'arc')
   return arcsOf(survey).flatMap(({ layer, track, off }) => {
     const places = heldPlaces(track)
     return off.flatMap(({ frame, drawing, px, share }, i): Finding[] => {
-      if (!drawing || px <= OFF_PX || share <= OFF_SHARE || charted.has(drawing.id)) return []
+      if (!drawing || px <= OFF_PX || share <= most || charted.has(drawing.id)) return []
       const five = places.slice(places.findIndex(place => place.frame === frame) - 2).slice(0, 5)
       const isContact = five.some(({ frame: at }) => isPlantedOn(survey, layer.id, track.id, at))
       if (isContact || turnsCorner(five.map(place => place.at))) return []

@@ -5,6 +5,7 @@ import { nextTick, ref, shallowRef, watch } from 'vue'
 import { SEVERITY_SIGNS } from '../../shared/severities.ts'
 import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
+import MeasureLimits from './MeasureLimits.vue'
 import type { Measuring } from './useMeasuring.ts'
 
 /** The findings, one after the other: each leads to its frame, can be put right where that is one step, or is meant so. */
@@ -107,6 +108,7 @@ defineExpose({ ask })
     <p v-if="!measuring.list.value.length" class="soft none">
       Nothing found{{ measuring.check.value === null ? '.' : `. ${CHECKS[measuring.check.value].asks}` }}
     </p>
+    <MeasureLimits v-if="measuring.check.value !== null" :check="measuring.check.value" class="at-foot" />
   </aside>
 </template>
 
@@ -207,6 +209,11 @@ input[type='text'] {
 
 input[type='checkbox'] {
   accent-color: var(--green);
+}
+
+/* What a check asks from stands below what it finds. */
+.at-foot {
+  margin-top: auto;
 }
 
 .none {

@@ -32,9 +32,16 @@ const place = computed(() => {
   const item = document && take && drawing.value ? plannedPlace(document, take, drawing.value) : null
   if (!item) return null
   const planned = valueOf(item.at)
-  const read = measure.reading?.chart.id === item.chart.id ? (measure.reading.ticks[item.tick] ?? null) : null
+  const reading = measure.reading?.chart.id === item.chart.id ? measure.reading : null
+  const read = reading?.ticks[item.tick] ?? null
   const [from, to] = [shot.drawing(item.chart.from), shot.drawing(item.chart.to)]
-  return { planned, read, met: read ? meetsChart(read, planned) : true, from: from?.number, to: to?.number }
+  return {
+    planned,
+    read,
+    met: read ? meetsChart(read, planned, reading?.within) : true,
+    from: from?.number,
+    to: to?.number,
+  }
 })
 const openAt = computed(() => measure.openAt(drawing.value))
 const volume = computed(() => (drawing.value ? measure.volumeOf(drawing.value) : null))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { exposures } from '@unhurried/core/document'
-import { VOLUME_TOLERANCE } from '@unhurried/core/measure'
+import { thresholdOf } from '@unhurried/core/measure'
 import { computed } from 'vue'
 import { useDesk } from '../../../stores/desk.ts'
 import { useMeasure } from '../../../stores/measure.ts'
@@ -11,7 +11,7 @@ const desk = useDesk()
 const measure = useMeasure()
 const [WIDTH, HEIGHT] = [192, 36]
 /** The strip shows twice the tolerance either way; what lies beyond sits at its edge. */
-const REACH = VOLUME_TOLERANCE * 2
+const reach = computed(() => (shot.document ? thresholdOf(shot.document, 'volume') : 1) * 2)
 
 const dots = computed(() => {
   if (!shot.take) return []
@@ -26,12 +26,12 @@ const dots = computed(() => {
     const drawing = shot.drawing(run.drawing)
     const volume = drawing && measure.volumeOf(drawing)
     if (!drawing || !volume) return []
-    const off = Math.max(-REACH, Math.min(REACH, volume.share - 1))
+    const off = Math.max(-reach.value, Math.min(reach.value, volume.share - 1))
     return [
       {
         key: run.start,
         x: 8 + (i * (WIDTH - 16)) / Math.max(1, runs.length - 1),
-        y: HEIGHT / 2 - (off / REACH) * (HEIGHT / 2 - 5),
+        y: HEIGHT / 2 - (off / reach.value) * (HEIGHT / 2 - 5),
         kept: volume.verdict === 'kept',
         here: drawing.id === desk.drawing?.id,
         says: `${drawing.number}: ${Math.round(volume.share * 100)} %`,

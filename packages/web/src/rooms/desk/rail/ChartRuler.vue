@@ -45,7 +45,7 @@ const shown = computed(() =>
       present: drawing !== null && drawing.id === desk.drawing?.id,
       read,
       readX: read ? xOf(read.share) : null,
-      met: read ? meetsChart(read, valueOf(tick.at)) : true,
+      met: read ? meetsChart(read, valueOf(tick.at), reading.value?.within) : true,
     }
   }),
 )
