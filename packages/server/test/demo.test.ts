@@ -84,7 +84,7 @@ describe('what the checks find in the demo', () => {
   test('as soon as a check begins to speak as late as it can, what was planted for it is not told any more', () => {
     const { document, samples } = get(shots, 'A troubled hop')
     // What a check says besides, where it has no threshold: leaks, strays, marks that lie off a path.
-    const words: Partial<Record<ThresholdName, RegExp>> = { width: /px wide/ }
+    const words: Partial<Record<ThresholdName, RegExp>> = { width: /wider|thinner/ }
     for (const name of THRESHOLD_NAMES.filter(one => !['pop', 'stall', 'arc', 'seam'].includes(one))) {
       const check = THRESHOLDS[name].check as CheckName
       const told = (thresholds: ShotDocument['thresholds']) =>
