@@ -22,7 +22,20 @@ const ROOMS = {
   motion: ['time', 'chart', 'geometry', 'path'],
   document: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound', 'colour'],
   work: ['time', 'chart', 'document'],
-  measure: ['time', 'chart', 'geometry', 'assets', 'path', 'motion', 'clip', 'sound', 'raster', 'document', 'work'],
+  measure: [
+    'time',
+    'chart',
+    'geometry',
+    'assets',
+    'path',
+    'motion',
+    'clip',
+    'sound',
+    'colour',
+    'raster',
+    'document',
+    'work',
+  ],
 }
 
 /** The client's folders, each of which may use those before it; so no ring of folders can come about. */

@@ -1,2 +1,3 @@
 export * from './shift.ts'
 export * from './plain.ts'
+export * from './difference.ts'

@@ -58,6 +58,22 @@ export const THRESHOLDS = {
     ...{ check: 'paint', words: 'a colour grows or shrinks, times', ...factor, is: 2, least: 1.1, most: 20 },
     why: 'against both drawings beside it: what turns away shrinks slowly',
   },
+  size: {
+    ...{ check: 'size', words: 'off the usual by more than', ...share, is: 0.06, least: 0.005, most: 1 },
+    why: 'a head that grows by more is seen to grow',
+  },
+  gap: {
+    ...{ check: 'contact', words: 'apart by more than', unit: 'px', times: 1, is: 2, least: 0.2, most: 200 },
+    why: 'a line’s width between what touches is seen',
+  },
+  alike: {
+    ...{ check: 'poses', words: 'silhouettes alike by more than', ...share, is: 0.9, least: 0.3, most: 1 },
+    why: 'what both cover of what either does; above it the poses are not told apart from afar',
+  },
+  near: {
+    ...{ check: 'paint', words: 'colours nearer than', unit: 'ΔE', times: 1, is: 3, least: 0.5, most: 20 },
+    why: '1 is just noticed side by side; below 3 it is one colour mixed twice',
+  },
   cut: {
     ...{ check: 'framed', words: 'outside the picture, more than', ...share, is: 0.02, least: 0.001, most: 1 },
     why: 'of a drawing: less is a line’s edge',

@@ -2,6 +2,7 @@ import { distance, isEmptyBox, unite, EMPTY_BOX, type Point } from '../geometry/
 import { widthAt } from '../geometry/nib.ts'
 import { lineOutline, shapeOutline, type PlacedStroke } from '../geometry/stroke.ts'
 import { gapsOf, middleOf, type Bridge } from './gaps.ts'
+import { poseOf, type Pose } from './pose.ts'
 import { momentsOf, type Moments } from './moments.ts'
 import { fillPolygon, type Window } from './polygon.ts'
 import { boxOfInk, paintInk, within, type Inked } from './inked.ts'
@@ -29,6 +30,8 @@ export interface Shaping {
 /** The silhouette of a drawing in figures; where its outline stands open, that place (then the area means little). */
 export interface Shape extends Moments {
   readonly open: Point | null
+  /** its outline wherever it lies and however large it is, to be held against others; where something is drawn */
+  readonly pose?: Pose
 }
 
 /**
@@ -59,20 +62,19 @@ export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Sh
   }))
   // What a pencil leaves open in a picture has no ends that could be joined: it is closed by its width.
   const halfGap = inks.length > 0 ? Math.round((closedPx / 2) * scale) : 0
-  const filled = (mask: Uint8Array) =>
-    momentsOf(
-      halfGap > 0 ? closedSilhouette(mask, width, height, seeds, halfGap) : silhouette(mask, width, height, seeds),
-    )
-  const moments = filled(alpha)
+  const filled = (mask: Uint8Array): Mask =>
+    halfGap > 0 ? closedSilhouette(mask, width, height, seeds, halfGap) : silhouette(mask, width, height, seeds)
+  const body = filled(alpha)
+  const moments = momentsOf(body)
   const open = gaps.open.find(gap => {
     const closed = alpha.slice()
     bridge(closed, gap)
     // What the bridge itself covers is not enclosed by it.
     const bridged = (gap.gapPx + thinnest) * thinnest * scale * scale
-    const enclosed = filled(closed).area - bridged - moments.area
+    const enclosed = momentsOf(filled(closed)).area - bridged - moments.area
     return enclosed > moments.area * OPEN_ADDS
   })
-  return { ...onPaper(moments, window), open: open ? middleOf(open) : null }
+  return { ...onPaper(moments, window), open: open ? middleOf(open) : null, pose: poseOf(body, moments) }
 }
 
 /**

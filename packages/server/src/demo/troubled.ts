@@ -2,12 +2,14 @@ import {
   exposures,
   FIRST,
   find,
+  freshGuide,
   get,
   isStroke,
   newLayer,
   setCeiling,
   type Drawing,
   type Operation,
+  type SayingKind,
   type Stroke,
 } from '@unhurried/core/document'
 import { after, scaling, translation, IDENTITY, type Matrix, type Point } from '@unhurried/core/geometry'
@@ -105,6 +107,16 @@ export function troubledHop(): Drawn {
   // colours: the letter in her satchel is three times as large once
   const letter = new Set(colourOf(on(15), 'lamp'))
   study.commit('a large letter', [mapped(on(15), scaling(2, 2, nose(on(15))), stroke => letter.has(stroke.id))])
+  // colours: a green mixed anew for her back, hardly another one
+  const back = colourOf(on(11), 'moss').slice(0, 1)
+  study.commit('a green mixed anew', [
+    { kind: 'swatch.add', swatch: { id: 'moss-2', name: 'moss again', colour: '#66824b', order: 40 } },
+    {
+      kind: 'elements.set',
+      drawing: on(11).id,
+      changes: back.map(id => ({ id, patch: { swatch: 'moss-2' } })),
+    },
+  ])
   // planted marks: her toes slip while she settles
   const toes = find(on(21).marks, 'toes')
   if (toes)
@@ -158,6 +170,64 @@ export function troubledHop(): Drawn {
       from: 24,
       runs: [{ drawing: drop[0] ?? null, frames: 6 }],
     },
+  ])
+  // What is said of parts, and is not so: the edge of the letter follows its corner, its seal touches the corner, the drop is still, her clasp keeps its distance from her nose.
+  const clasp = find(on(17).marks, 'clasp')
+  const says = (id: string, kind: SayingKind, layer: string, about: readonly string[], to = 30): Operation => ({
+    kind: 'saying.add',
+    saying: { id, kind, layer, about, from: 0, to },
+  })
+  study.commit('what is said of parts', [
+    ...(clasp
+      ? [
+          {
+            kind: 'marks.place',
+            drawing: on(17).id,
+            places: { clasp: { ...clasp, x: clasp.x - 40, y: clasp.y + 20 } },
+          } as const,
+        ]
+      : []),
+    says('says-size', 'size', FIRST.drawn, ['nose', 'clasp']),
+    says('says-follows', 'follows', 'layer-thrown', ['thrown-edge', 'thrown-corner']),
+    says('says-touches', 'touches', 'layer-thrown', ['thrown-seal', 'thrown-corner'], 4),
+    says('says-still', 'still', 'layer-drop', []),
+  ])
+  // flight: a pebble that flies on a way no thrown thing takes; and its jump, with nothing before or after it (before and after)
+  const ways: readonly Point[] = [
+    { x: 0, y: 0 },
+    { x: 0, y: 0 },
+    { x: 30, y: -40 },
+    { x: 60, y: -46 },
+    { x: 90, y: -48 },
+    { x: 120, y: -92 },
+    { x: 150, y: -30 },
+    { x: 180, y: 0 },
+  ]
+  const pebble = extra(
+    study,
+    'layer-pebble',
+    'a pebble',
+    ways.map(({ x, y }) => ({ x: x - 500, y: y + 380 })),
+    [8, 1, 1, 1, 1, 1, 1, 16],
+    scrap,
+  )
+  study.commit('where the pebble lies', [
+    { kind: 'mark.add', mark: { id: 'pebble-foot', layer: 'layer-pebble', name: 'foot', order: 0, kind: 'point' } },
+    ...pebble.map((drawing, i): Operation => ({
+      kind: 'marks.place',
+      drawing,
+      places: {
+        'pebble-foot': { x: 480 + (ways[i]?.x ?? 0), y: 520 + (ways[i]?.y ?? 0), planted: i === 0 || i === 7 },
+      },
+    })),
+  ])
+  // stands still: as many wisps pass as there are drawings
+  study.commit('wisps that seem to stand', [
+    ...freshGuide(study.document, 'wisps', { take: TAKE, layer: 'layer-drop', from: 0 }, 'wisps').map(op =>
+      op.kind === 'guide.add'
+        ? { ...op, guide: { ...op.guide, numbers: { ...op.guide.numbers, drawings: 8, pitch: 30, rise: 30 } } }
+        : op,
+    ),
   ])
   return { ...study.drawn, samples: new Map([...whole.samples, ...study.drawn.samples]) }
 }

@@ -226,7 +226,7 @@ export interface Accepted {
 /**
  * What nobody can measure and the animator says of a stretch, with how many marks or swatches it is said of. still: nothing of a colour, or of
  * all the layer, changes. follows: the first mark goes along behind the second. touches: two marks lie on each other. goes: a colour comes and
- * goes. size: what lies between two marks is meant to grow or shrink.
+ * goes. size: two marks stay as far from one another.
  */
 export const SAYINGS = {
   still: { of: 'swatches', least: 0, most: 1 },

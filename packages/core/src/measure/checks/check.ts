@@ -73,7 +73,7 @@ export interface Check {
   /** what it measures, over the frames; nothing, where there is nothing to plot */
   series?(survey: Survey): Series[]
   /** what is seen of it under the picture, where that is no plot: when parts move, or which are there */
-  readonly view?: 'onsets' | 'parts'
+  readonly view?: 'onsets' | 'parts' | 'ranked'
   /** several findings about one drawing can be put right together: one changes nothing that another is about */
   readonly fixesApart?: true
   /** how a finding of it can be put right in one step; null where the hand has to */

@@ -1,8 +1,10 @@
+import { colourDifference } from '../../colour/difference.ts'
 import { seenPath } from '../../document/model/carried.ts'
 import { sheetsByNumber } from '../../document/acts/paintSheets.ts'
 import { isAnimated, type Drawing, type Layer } from '../../document/model/model.ts'
 import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
+import { saysOf } from '../said.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
@@ -63,38 +65,78 @@ export const paint: Check = {
         planned: [],
       }))
     }),
-  inspect: survey =>
-    bodies(survey).flatMap(body => {
-      const { layer, shown } = body
-      const areas = shown.map(one => areasOn(survey, body, one))
-      const times = thresholdOf(survey.document, 'colour')
-      return shown.flatMap((one, i): Finding[] => {
-        const [before, own, after] = [areas[i - 1], areas[i], areas[i + 1]]
-        if (!before || !own || !after) return []
-        return Object.keys({ ...before, ...own }).flatMap((swatch): Finding[] => {
-          const [a, b, c] = [before[swatch] ?? 0, own[swatch] ?? 0, after[swatch] ?? 0]
-          // What is not there at all is told by the grid of parts.
-          if (Math.min(a, b, c) === 0 || Math.max(a, c) < LEAST_AREA) return []
-          const isMore = b > times * Math.max(a, c)
-          if (!isMore && b >= Math.min(a, c) / times) return []
-          const name = find(survey.document.swatches, swatch)?.name ?? swatch
-          const share = b / ((a + c) / 2)
-          return [
-            {
-              severity: 'look',
-              layer: layer.id,
-              from: one.from,
-              to: one.to,
-              drawings: [one.drawing.id],
-              marks: [],
-              figures: { area: b, before: a, after: c },
-              at: null,
-              words: `${name} of ${one.drawing.number} has ${percent(share)} of its size on ${shown[i - 1]?.drawing.number} and ${shown[i + 1]?.drawing.number}`,
-            },
-          ]
-        })
+  inspect: survey => [...grown(survey), ...nearlyEqual(survey)],
+}
+
+const grown = (survey: Survey): Finding[] =>
+  bodies(survey).flatMap(body => {
+    const { layer, shown } = body
+    const areas = shown.map(one => areasOn(survey, body, one))
+    // What is said to come and go grows and shrinks as well.
+    const goes = new Set(
+      saysOf(survey.document, 'goes').flatMap(({ layer: on, about }) => (on === layer.id ? about : [])),
+    )
+    const times = thresholdOf(survey.document, 'colour')
+    return shown.flatMap((one, i): Finding[] => {
+      const [before, own, after] = [areas[i - 1], areas[i], areas[i + 1]]
+      if (!before || !own || !after) return []
+      return Object.keys({ ...before, ...own }).flatMap((swatch): Finding[] => {
+        if (goes.has(swatch)) return []
+        const [a, b, c] = [before[swatch] ?? 0, own[swatch] ?? 0, after[swatch] ?? 0]
+        // What is not there at all is told by the grid of parts.
+        if (Math.min(a, b, c) === 0 || Math.max(a, c) < LEAST_AREA) return []
+        const isMore = b > times * Math.max(a, c)
+        if (!isMore && b >= Math.min(a, c) / times) return []
+        const name = find(survey.document.swatches, swatch)?.name ?? swatch
+        const share = b / ((a + c) / 2)
+        return [
+          {
+            severity: 'look',
+            layer: layer.id,
+            from: one.from,
+            to: one.to,
+            drawings: [one.drawing.id],
+            marks: [],
+            figures: { area: b, before: a, after: c },
+            at: null,
+            words: `${name} of ${one.drawing.number} has ${percent(share)} of its size on ${shown[i - 1]?.drawing.number} and ${shown[i + 1]?.drawing.number}`,
+          },
+        ]
       })
-    }),
+    })
+  })
+
+/** Colours of a layer that are two swatches and hardly two colours: one was mixed anew instead of taken. */
+function nearlyEqual(survey: Survey): Finding[] {
+  const { document } = survey
+  const most = thresholdOf(document, 'near')
+  return bodies(survey).flatMap(body => {
+    const { layer, shown } = body
+    // The first drawing that has each colour.
+    const first = new Map<string, Shown>()
+    for (const one of shown) {
+      for (const swatch of Object.keys(areasOn(survey, body, one) ?? {})) if (!first.has(swatch)) first.set(swatch, one)
+    }
+    const used = [...first].flatMap(([id, one]) => {
+      const swatch = find(document.swatches, id)
+      return swatch ? [{ swatch, one }] : []
+    })
+    return used.flatMap(({ swatch: a }, i) =>
+      used.slice(i + 1).flatMap(({ swatch: b, one }): Finding[] => {
+        const difference = colourDifference(a.colour, b.colour)
+        if (difference >= most) return []
+        return [
+          {
+            severity: 'note',
+            layer: layer.id,
+            ...{ from: one.from, to: one.to, drawings: [one.drawing.id], marks: [], at: null },
+            figures: { difference },
+            words: `${a.name} and ${b.name} are nearly the same colour: ${Math.round(difference * 10) / 10} of ΔE apart`,
+          },
+        ]
+      }),
+    )
+  })
 }
 
 /** Whether what is drawn stays in the picture. What comes in from its edge, or goes out for good, is meant to. */

@@ -1,6 +1,7 @@
 import { isAnimated } from '../../document/model/model.ts'
 import { layersInOrder } from '../../document/model/selectors.ts'
 import { gapsIn, partGrid, type PartGrid, type PartRow } from '../presence.ts'
+import { saysOf } from '../said.ts'
 import type { Check, Finding } from './check.ts'
 
 /** A part that is missing on more than so many drawings in a row went away on purpose. */
@@ -19,7 +20,9 @@ export const present: Check = {
       .filter(layer => isAnimated(layer) && layer.volume !== 'off')
       .flatMap(layer => {
         const grid = partGrid(document, take, layer)
-        return grid.rows.flatMap(row => ofRow(grid, row))
+        // What is said to come and go does.
+        const goes = new Set(saysOf(document, 'goes').flatMap(({ layer: on, about }) => (on === layer.id ? about : [])))
+        return grid.rows.filter(row => row.kind !== 'colour' || !goes.has(row.id)).flatMap(row => ofRow(grid, row))
       })
       .sort((a, b) => a.from - b.from),
 }

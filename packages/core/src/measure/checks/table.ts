@@ -1,15 +1,21 @@
 import type { Survey } from '../survey.ts'
 import { SEVERITIES, type Check, type Finding } from './check.ts'
+import { attention } from './attention.ts'
 import { ceiling } from './ceiling.ts'
 import { flashes } from './flashes.ts'
 import { exposed } from './exposed.ts'
+import { flight } from './flight.ts'
+import { launch } from './launch.ts'
 import { lines } from './lines.ts'
 import { framed, paint } from './paint.ts'
 import { pace } from './pace.ts'
 import { alike, together, weight } from './parts.ts'
 import { planted } from './planted.ts'
+import { poses } from './poses.ts'
 import { present } from './present.ts'
+import { contact, drag, size, still } from './said.ts'
 import { seam } from './seam.ts'
+import { stands } from './stands.ts'
 import { volume } from './volume.ts'
 import { arc, way } from './way.ts'
 
@@ -29,8 +35,17 @@ const TABLE = {
   alike,
   weight,
   planted,
+  size,
+  launch,
+  drag,
+  flight,
+  contact,
+  still,
+  poses,
+  stands,
   seam,
   ceiling,
+  attention,
 } as const
 
 export type CheckName = keyof typeof TABLE

@@ -1,4 +1,5 @@
 import type { Point } from '../../geometry/point.ts'
+import { median } from '../../median.ts'
 import { correlation } from './correlation.ts'
 import { trackSteps, type Track } from './track.ts'
 
@@ -57,3 +58,47 @@ export function dragOf(leader: Track, follower: Track): Drag {
 
 /** 0, 1, −1, 2, −2 …: the nearest first. */
 const lags = (): number[] => [0, ...Array.from({ length: MOST_LAG }, (_, i) => [i + 1, -i - 1]).flat()]
+
+/** On a frame, by how many px a follower lies ahead of where it usually lies beside its leader, along the leader's way; below 0 it trails. */
+export interface Trailing {
+  readonly frame: number
+  readonly aheadPx: number
+  /** where the follower is */
+  readonly at: Point
+}
+
+/** Less than this is no side. */
+const LEAST_PX = 1
+
+/**
+ * On which side of its usual place a follower lies while its leader goes fast: above half of its highest speed, and not slowing. Its usual place is the median of where it lies
+ * beside the leader; what trails lies against the leader's way.
+ */
+export function trailing(leader: Track, follower: Track): Trailing[] {
+  const at = new Map(follower.places.map(place => [place.frame, place.at]))
+  const beside = leader.places.flatMap(({ frame, at: p }) => {
+    const q = at.get(frame)
+    return q ? [{ frame, x: q.x - p.x, y: q.y - p.y, at: q }] : []
+  })
+  if (beside.length < FEWEST) return []
+  const [x, y] = [
+    median(
+      beside.map(one => one.x),
+      0,
+    ),
+    median(
+      beside.map(one => one.y),
+      0,
+    ),
+  ]
+  const steps = trackSteps(leader)
+  const fastest = Math.max(0, ...steps.map(step => step.pxPerFrame))
+  return steps.flatMap((step, i): Trailing[] => {
+    const one = beside.find(({ frame }) => frame === step.frame)
+    const isSlowing = step.pxPerFrame < (steps[i - 1]?.pxPerFrame ?? 0)
+    if (!one || isSlowing || step.pxPerFrame <= fastest / 2) return []
+    const [vx, vy] = [step.to.x - step.from.x, step.to.y - step.from.y]
+    const aheadPx = ((one.x - x) * vx + (one.y - y) * vy) / Math.hypot(vx, vy)
+    return Math.abs(aheadPx) < LEAST_PX ? [] : [{ frame: step.frame, aheadPx, at: one.at }]
+  })
+}

@@ -43,6 +43,9 @@ const IN_WORDS: Readonly<Record<Seen, string | null>> = {
   flickers: 'it will flicker: every second drawing has wisps where the others have none',
 }
 
+/** What is wrong with how wisps are seen; null where they rise. */
+export const seenInWords = (seen: Seen): string | null => IN_WORDS[seen]
+
 /**
  * Steam, smoke or bubbles that rise for ever: wisps `pitch` apart that rise by the same way with every drawing, so that N
  * drawings are a whole number of pitches; wisp j is made of the seed of j mod k, so that drawing N + 1 is drawing 1.

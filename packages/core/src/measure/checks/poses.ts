@@ -1,0 +1,53 @@
+import { isAnimated, type Layer } from '../../document/model/model.ts'
+import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
+import { posesAlike } from '../../raster/pose.ts'
+import { shownOn, type Shown, type Survey } from '../survey.ts'
+import { thresholdOf } from '../thresholds.ts'
+import { percent, type Check, type Finding, type Series } from './check.ts'
+
+/** The keys of a layer in the order in which they are seen, each once. */
+const keysOn = (survey: Survey, layer: Layer): Shown[] =>
+  shownOn(survey, layer.id).filter(({ drawing }) => drawing.role === 'key' && !isBlank(drawing))
+
+const bodies = ({ document }: Survey): Layer[] =>
+  layersInOrder(document).filter(layer => isAnimated(layer) && layer.volume !== 'off')
+
+/** Each key, and how alike its silhouette is to the one before. */
+const pairs = (survey: Survey, layer: Layer) =>
+  keysOn(survey, layer).flatMap((key, i, all) => {
+    const before = all[i - 1]
+    const [a, b] = [survey.shapes.get(before?.drawing.id ?? '')?.pose, survey.shapes.get(key.drawing.id)?.pose]
+    return before && a && b ? [{ key, before, alike: posesAlike(a, b) }] : []
+  })
+
+/** Whether two poses that tell something, one after the other, are told apart by their silhouettes alone. */
+export const poses: Check = {
+  words: 'reads as a shape',
+  asks: 'Can two keys that follow one another be told apart by their silhouettes?',
+  needs: ['shapes'],
+  limits: ({ document }) => [100 * thresholdOf(document, 'alike')],
+  series: survey =>
+    bodies(survey).flatMap((layer): Series[] => {
+      const values = pairs(survey, layer).map(({ key, alike }) => ({
+        frame: key.from,
+        drawing: key.drawing.id,
+        value: 100 * alike,
+      }))
+      return values.length > 0
+        ? [{ layer: layer.id, mark: null, name: layer.name, unit: '% as the key before', values, planned: [] }]
+        : []
+    }),
+  inspect: survey =>
+    bodies(survey).flatMap(layer =>
+      pairs(survey, layer)
+        .filter(({ alike }) => alike > thresholdOf(survey.document, 'alike'))
+        .map(({ key, before, alike }): Finding => ({
+          severity: 'note',
+          layer: layer.id,
+          ...{ from: key.from, to: key.to, drawings: [key.drawing.id, before.drawing.id], marks: [] },
+          figures: { alike },
+          at: survey.shapes.get(key.drawing.id)?.centroid ?? null,
+          words: `the silhouettes of ${before.drawing.number} and ${key.drawing.number} are ${percent(alike)} alike: as shapes they read as one pose`,
+        })),
+    ),
+}
