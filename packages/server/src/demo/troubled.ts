@@ -9,6 +9,7 @@ import {
   setCeiling,
   type Drawing,
   type Operation,
+  type Role,
   type SayingKind,
   type Stroke,
 } from '@unhurried/core/document'
@@ -37,6 +38,7 @@ function extra(
   places: readonly Point[],
   holds: readonly number[],
   of: Drawing,
+  role: Role = 'inbetween',
 ): string[] {
   const strokes = Object.values(of.elements).filter(isStroke)
   const drawings = places.map((at, i): Drawing => {
@@ -49,7 +51,7 @@ function extra(
       id: `${id}-${i}`,
       layer: id,
       number: i + 1,
-      role: 'key',
+      role,
       elements: Object.fromEntries(own.map(one => [one.id, one])),
       marks: {},
     }
@@ -68,12 +70,135 @@ function extra(
   return drawings.map(drawing => drawing.id)
 }
 
+/** What lies on the extra layers is her moth’s first drawing. */
+const scrapOf = (study: Study): Drawing => get(study.document.drawings, 'moth-1')
+const tildaOn = (study: Study, number: number): Drawing => get(study.document.drawings, `tilda-${number}`)
+
+/** Three marks that set out, glide and stop dead together (all at once, too smooth, weight), after a place where they stand (pops and stalls). */
+function thrownLetter(study: Study): void {
+  const xs = [0, 40, 80, 120, 122, 162, 202, 242, 282]
+  const thrown = extra(
+    study,
+    'layer-thrown',
+    'a thrown letter',
+    xs.map(x => ({ x: x - 560, y: 330 })),
+    [2, 2, 2, 2, 2, 2, 2, 2, 14],
+    scrapOf(study),
+  )
+  study.commit('marks of the thrown letter', [
+    ...['corner', 'seal', 'edge'].map((name, i): Operation => ({
+      kind: 'mark.add',
+      mark: { id: `thrown-${name}`, layer: 'layer-thrown', name, order: i, kind: 'point' },
+    })),
+    ...thrown.map((drawing, i): Operation => ({
+      kind: 'marks.place',
+      drawing,
+      places: Object.fromEntries(
+        ['corner', 'seal', 'edge'].map((name, k) => [
+          `thrown-${name}`,
+          { x: 400 + (xs[i] as number) + 14 * k, y: 470, planted: false },
+        ]),
+      ),
+    })),
+  ])
+}
+
+/** Its first drawing is its last again (loop); and as many wisps rise from it as there are drawings (stands still). */
+function drop(study: Study): void {
+  const all = extra(
+    study,
+    'layer-drop',
+    'a drop',
+    [0, 14, 30].map(y => ({ x: -300, y: 250 + y })),
+    [8, 8, 8],
+    scrapOf(study),
+    // Poses that are all alike (reads as a shape).
+    'key',
+  )
+  study.commit('the first once more', [
+    {
+      kind: 'exposure.write',
+      take: TAKE,
+      layer: 'layer-drop',
+      from: 24,
+      runs: [{ drawing: all[0] ?? null, frames: 6 }],
+    },
+  ])
+  study.commit('wisps that seem to stand', [
+    ...freshGuide(study.document, 'wisps', { take: TAKE, layer: 'layer-drop', from: 0 }, 'wisps').map(op =>
+      op.kind === 'guide.add'
+        ? {
+            ...op,
+            guide: { ...op.guide, shown: false, numbers: { ...op.guide.numbers, drawings: 8, pitch: 30, rise: 30 } },
+          }
+        : op,
+    ),
+  ])
+}
+
+/** The edge of the letter follows its corner, its seal touches the corner, the drop is still, her clasp keeps its distance from her nose. */
+function saidAndNotSo(study: Study): void {
+  const on = (number: number) => tildaOn(study, number)
+  const clasp = find(on(17).marks, 'clasp')
+  const says = (id: string, kind: SayingKind, layer: string, about: readonly string[], to = 30): Operation => ({
+    kind: 'saying.add',
+    saying: { id, kind, layer, about, from: 0, to },
+  })
+  study.commit('what is said of parts', [
+    ...(clasp
+      ? [
+          {
+            kind: 'marks.place',
+            drawing: on(17).id,
+            places: { clasp: { ...clasp, x: clasp.x - 40, y: clasp.y + 20 } },
+          } as const,
+        ]
+      : []),
+    says('says-size', 'size', FIRST.drawn, ['nose', 'clasp']),
+    says('says-follows', 'follows', 'layer-thrown', ['thrown-edge', 'thrown-corner']),
+    says('says-touches', 'touches', 'layer-thrown', ['thrown-seal', 'thrown-corner'], 4),
+    says('says-still', 'still', 'layer-drop', []),
+  ])
+}
+
+/** A pebble that flies on a way no thrown thing takes, with nothing before or after it (flight, before and after). */
+function pebble(study: Study): void {
+  const ways: readonly Point[] = [
+    { x: 0, y: 0 },
+    { x: 0, y: 0 },
+    { x: 30, y: -40 },
+    { x: 60, y: -46 },
+    { x: 90, y: -48 },
+    { x: 120, y: -92 },
+    { x: 150, y: -30 },
+    { x: 180, y: 0 },
+  ]
+  const all = extra(
+    study,
+    'layer-pebble',
+    'a pebble',
+    ways.map(({ x, y }) => ({ x: x - 500, y: y + 380 })),
+    [8, 1, 1, 1, 1, 1, 1, 16],
+    scrapOf(study),
+  )
+  study.commit('where the pebble lies', [
+    { kind: 'mark.add', mark: { id: 'pebble-foot', layer: 'layer-pebble', name: 'foot', order: 0, kind: 'point' } },
+    ...all.map((drawing, i): Operation => ({
+      kind: 'marks.place',
+      drawing,
+      places: {
+        'pebble-foot': { x: 480 + (ways[i]?.x ?? 0), y: 520 + (ways[i]?.y ?? 0), planted: i === 0 || i === 7 },
+      },
+    })),
+  ])
+}
+
 /** The hop with one fault for each check that can be shown: to practise on, and to try the checks with. */
 export function troubledHop(): Drawn {
   const whole = hop()
   const study = new Study('troubled', HOP, 'Tilda')
   for (const { label, ops } of whole.batches) study.commit(label, ops)
-  const on = (number: number): Drawing => get(study.document.drawings, `tilda-${number}`)
+  const on = (number: number): Drawing => tildaOn(study, number)
   const colourOf = (drawing: Drawing, swatch: string) =>
     Object.values(drawing.elements).flatMap(element =>
       isStroke(element) && element.swatch === swatch ? [element.id] : [],
@@ -126,108 +251,9 @@ export function troubledHop(): Drawn {
   // longest step
   study.commit('a ceiling of steps', setCeiling(125))
 
-  // Something thrown: three marks that set out, glide and stop dead together (all at once, too smooth, weight), after a place where it stands (pops and stalls).
-  const scrap = get(study.document.drawings, 'moth-1')
-  const xs = [0, 40, 80, 120, 122, 162, 202, 242, 282]
-  const thrown = extra(
-    study,
-    'layer-thrown',
-    'a thrown letter',
-    xs.map(x => ({ x: x - 560, y: 330 })),
-    [2, 2, 2, 2, 2, 2, 2, 2, 14],
-    scrap,
-  )
-  study.commit('marks of the thrown letter', [
-    ...['corner', 'seal', 'edge'].map((name, i): Operation => ({
-      kind: 'mark.add',
-      mark: { id: `thrown-${name}`, layer: 'layer-thrown', name, order: i, kind: 'point' },
-    })),
-    ...thrown.map((drawing, i): Operation => ({
-      kind: 'marks.place',
-      drawing,
-      places: Object.fromEntries(
-        ['corner', 'seal', 'edge'].map((name, k) => [
-          `thrown-${name}`,
-          { x: 400 + (xs[i] as number) + 14 * k, y: 470, planted: false },
-        ]),
-      ),
-    })),
-  ])
-  // loop: a drop whose first drawing is its last again
-  const drop = extra(
-    study,
-    'layer-drop',
-    'a drop',
-    [0, 14, 30].map(y => ({ x: -300, y: 250 + y })),
-    [8, 8, 8],
-    scrap,
-  )
-  study.commit('the first once more', [
-    {
-      kind: 'exposure.write',
-      take: TAKE,
-      layer: 'layer-drop',
-      from: 24,
-      runs: [{ drawing: drop[0] ?? null, frames: 6 }],
-    },
-  ])
-  // What is said of parts, and is not so: the edge of the letter follows its corner, its seal touches the corner, the drop is still, her clasp keeps its distance from her nose.
-  const clasp = find(on(17).marks, 'clasp')
-  const says = (id: string, kind: SayingKind, layer: string, about: readonly string[], to = 30): Operation => ({
-    kind: 'saying.add',
-    saying: { id, kind, layer, about, from: 0, to },
-  })
-  study.commit('what is said of parts', [
-    ...(clasp
-      ? [
-          {
-            kind: 'marks.place',
-            drawing: on(17).id,
-            places: { clasp: { ...clasp, x: clasp.x - 40, y: clasp.y + 20 } },
-          } as const,
-        ]
-      : []),
-    says('says-size', 'size', FIRST.drawn, ['nose', 'clasp']),
-    says('says-follows', 'follows', 'layer-thrown', ['thrown-edge', 'thrown-corner']),
-    says('says-touches', 'touches', 'layer-thrown', ['thrown-seal', 'thrown-corner'], 4),
-    says('says-still', 'still', 'layer-drop', []),
-  ])
-  // flight: a pebble that flies on a way no thrown thing takes; and its jump, with nothing before or after it (before and after)
-  const ways: readonly Point[] = [
-    { x: 0, y: 0 },
-    { x: 0, y: 0 },
-    { x: 30, y: -40 },
-    { x: 60, y: -46 },
-    { x: 90, y: -48 },
-    { x: 120, y: -92 },
-    { x: 150, y: -30 },
-    { x: 180, y: 0 },
-  ]
-  const pebble = extra(
-    study,
-    'layer-pebble',
-    'a pebble',
-    ways.map(({ x, y }) => ({ x: x - 500, y: y + 380 })),
-    [8, 1, 1, 1, 1, 1, 1, 16],
-    scrap,
-  )
-  study.commit('where the pebble lies', [
-    { kind: 'mark.add', mark: { id: 'pebble-foot', layer: 'layer-pebble', name: 'foot', order: 0, kind: 'point' } },
-    ...pebble.map((drawing, i): Operation => ({
-      kind: 'marks.place',
-      drawing,
-      places: {
-        'pebble-foot': { x: 480 + (ways[i]?.x ?? 0), y: 520 + (ways[i]?.y ?? 0), planted: i === 0 || i === 7 },
-      },
-    })),
-  ])
-  // stands still: as many wisps pass as there are drawings
-  study.commit('wisps that seem to stand', [
-    ...freshGuide(study.document, 'wisps', { take: TAKE, layer: 'layer-drop', from: 0 }, 'wisps').map(op =>
-      op.kind === 'guide.add'
-        ? { ...op, guide: { ...op.guide, numbers: { ...op.guide.numbers, drawings: 8, pitch: 30, rise: 30 } } }
-        : op,
-    ),
-  ])
+  thrownLetter(study)
+  drop(study)
+  saidAndNotSo(study)
+  pebble(study)
   return { ...study.drawn, samples: new Map([...whole.samples, ...study.drawn.samples]) }
 }

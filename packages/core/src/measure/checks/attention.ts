@@ -24,25 +24,24 @@ export function attentionOf(survey: Survey): Attention[] {
   const ways = followedWays(survey, null).filter(way => !seen.has(way.layer.id) && seen.add(way.layer.id))
   return ways
     .flatMap(way => {
-      const all = new Map<string, { frame: number; frames: number; pxPerFrame: number }>()
+      const all = new Map<string, { frame: number; frames: number; speeds: number[] }>()
       const speeds = new Map(stepsOf(way).map(step => [`${step.to.drawing} ${step.to.start}`, step.pxPerFrame]))
-      const ends = survey.take.length
       way.steps.forEach(({ drawing, start }, i) => {
-        const frames = (way.steps[i + 1]?.start ?? ends) - start
-        const speed = speeds.get(`${drawing} ${start}`) ?? 0
-        const known = all.get(drawing)
+        const frames = (way.steps[i + 1]?.start ?? survey.take.length) - start
+        const speed = speeds.get(`${drawing} ${start}`)
+        const one = all.get(drawing) ?? { frame: start, frames: 0, speeds: [] }
         all.set(drawing, {
-          frame: known?.frame ?? start,
-          frames: (known?.frames ?? 0) + frames,
-          pxPerFrame: known ? Math.min(known.pxPerFrame, speed) : speed,
+          ...one,
+          frames: one.frames + frames,
+          speeds: speed === undefined ? one.speeds : [...one.speeds, speed],
         })
       })
-      const weights = [...all].map(([drawing, one]) => ({
-        ...one,
-        drawing,
-        layer: way.layer.id,
-        weight: one.frames / Math.max(SLOW_PX, one.pxPerFrame),
-      }))
+      // What is there from the first frame on has come from nowhere: it goes as fast as it does later, or rests.
+      const weights = [...all].map(([drawing, { frame, frames, speeds: of }]) => {
+        const pxPerFrame = of.length > 0 ? Math.min(...of) : 0
+        const weight = frames / Math.max(SLOW_PX, pxPerFrame)
+        return { frame, frames, pxPerFrame, drawing, layer: way.layer.id, weight }
+      })
       const whole = weights.reduce((sum, one) => sum + one.weight, 0)
       return weights.map(({ weight, ...one }) => ({ ...one, share: whole > 0 ? weight / whole : 0 }))
     })

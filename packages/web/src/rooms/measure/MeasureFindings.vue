@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { CHECKS, type Found } from '@unhurried/core/measure'
 import { framesTold } from '@unhurried/core/time'
-import { nextTick, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { SEVERITY_SIGNS } from '../../shared/severities.ts'
 import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
@@ -41,6 +41,12 @@ function accept(): void {
   reason.value = ''
   field.value?.blur()
 }
+const noneWords = computed(() => {
+  const name = props.measuring.check.value
+  if (name === null) return 'Nothing found.'
+  const { asks, view } = CHECKS[name]
+  return view === 'ranked' ? asks : `Nothing found. ${asks}`
+})
 defineExpose({ ask })
 </script>
 
@@ -106,7 +112,7 @@ defineExpose({ ask })
       </li>
     </ol>
     <p v-if="!measuring.list.value.length" class="soft none">
-      Nothing found{{ measuring.check.value === null ? '.' : `. ${CHECKS[measuring.check.value].asks}` }}
+      {{ noneWords }}
     </p>
     <MeasureLimits v-if="measuring.check.value !== null" :check="measuring.check.value" class="at-foot" />
   </aside>

@@ -14,6 +14,7 @@ import MeasureOnsets from './MeasureOnsets.vue'
 import MeasureParts from './MeasureParts.vue'
 import MeasurePicture from './MeasurePicture.vue'
 import MeasurePlot from './MeasurePlot.vue'
+import MeasureRanked from './MeasureRanked.vue'
 import MeasureReport from './MeasureReport.vue'
 import { useMeasuring } from './useMeasuring.ts'
 
@@ -53,6 +54,7 @@ const view = computed(() => CHECKS[plotted.value].view)
       <MeasurePicture :found="measuring.one.value" />
       <MeasureOnsets v-if="view === 'onsets'" />
       <MeasureParts v-else-if="view === 'parts'" />
+      <MeasureRanked v-else-if="view === 'ranked'" />
       <MeasurePlot v-else :check="plotted" :found="measuring.list.value" />
     </main>
     <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />

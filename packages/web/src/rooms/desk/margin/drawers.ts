@@ -9,6 +9,7 @@ import { useKit } from '../../../stores/kit.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
 import { useReview } from '../../../stores/review.ts'
+import { useShot } from '../../../stores/shot.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { useStands } from '../../../stores/stands.ts'
 import type { Task } from '../../../stores/drawers.ts'
@@ -24,6 +25,7 @@ import MovesNote from './MovesNote.vue'
 import PaperNote from './PaperNote.vue'
 import QueueNote from './QueueNote.vue'
 import RemarksNote from './RemarksNote.vue'
+import SayingsNote from './SayingsNote.vue'
 import ThisDrawing from './ThisDrawing.vue'
 
 /** A drawer of the margin. Its title says the most of what is in it, also when it is shut. */
@@ -128,6 +130,16 @@ export const DRAWERS = {
     openFor: ['inbetweening', 'judging'],
     inUse: () => useKit().tool === 'mark',
     show: MarksNote,
+  },
+  sayings: {
+    label: 'What is said',
+    words: 'what is said',
+    says() {
+      const { length } = Object.keys(useShot().document?.sayings ?? {})
+      return length ? String(length) : ''
+    },
+    openFor: [],
+    show: SayingsNote,
   },
   findings: {
     label: 'Findings',
