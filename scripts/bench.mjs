@@ -7,6 +7,7 @@ import { say, tell } from './say.mjs'
 import { startServer } from './serve.mjs'
 import { guideRows } from './bench/guides.mjs'
 import { journalRows } from './bench/journal.mjs'
+import { measuringRows } from './bench/measuring.mjs'
 import { mediaRows } from './bench/media.mjs'
 import { print } from './bench/rows.mjs'
 
@@ -34,6 +35,7 @@ await tell(async () => {
         if (status !== 0) process.exitCode = 1
       },
       guides: async () => print(await guideRows()),
+      measuring: async () => print(await measuringRows()),
       media: async () => print(await mediaRows(url)),
       journal: async () => print(await journalRows(cluster, url)),
     }

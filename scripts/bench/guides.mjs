@@ -1,20 +1,5 @@
-import { join } from 'node:path'
 import { performance } from 'node:perf_hooks'
-import { build } from 'vite'
-import { ROOT } from '../prepare.mjs'
-
-/** Core as one module, as the desk has it. */
-async function motion() {
-  const { output } = await build({
-    configFile: false,
-    logLevel: 'silent',
-    build: {
-      write: false,
-      lib: { entry: join(ROOT, 'packages/core/src/motion/index.ts'), formats: ['es'], fileName: 'motion' },
-    },
-  }).then(built => (Array.isArray(built) ? built[0] : built))
-  return import(`data:text/javascript;base64,${Buffer.from(output[0].code).toString('base64')}`)
-}
+import { core } from './core.mjs'
 
 /** Guides with as much in them as their numbers allow. */
 const HEAVY = {
@@ -33,7 +18,7 @@ const BUDGET_MS = 1
 
 /** What the figure of one frame takes, of the recipe that takes longest. */
 export async function guideRows() {
-  const { RECIPES, figureOf } = await motion()
+  const { RECIPES, figureOf } = await core('motion')
   const ignore = () => undefined
   const sink = { ellipse: ignore, bend: ignore, line: ignore, path: ignore, arrow: ignore }
   const figures = Object.entries(RECIPES).map(([name, recipe]) => {

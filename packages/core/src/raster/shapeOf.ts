@@ -10,8 +10,8 @@ import { LINE_ALPHA, silhouette, type Mask } from './silhouette.ts'
 
 /** Thinner lines are taken as this wide (in pixels of the mask), so that they hold the outside out; their tips too. */
 const THINNEST_LINE = 2
-/** Larger drawings are measured at a smaller scale: enough pixels for a tenth of a per cent of area. */
-export const LARGEST_MASK = 1920 * 1080
+/** Larger drawings are measured at a smaller scale: half a million pixels are enough for a tenth of a per cent of area. */
+const LARGEST_MASK = 960 * 540
 
 /** Outlines that stand open by no more than this, in paper pixels, or by the width of their line, count as closed. */
 export const CLOSED_GAP_PX = 6

@@ -1,6 +1,8 @@
 import { lineOutline, type PlacedStroke } from '../../geometry/stroke.ts'
 import { fillPolygon, type Window } from '../polygon.ts'
-import { LARGEST_MASK } from '../shapeOf.ts'
+
+/** Larger paper is filled at a smaller scale. */
+const MOST_PIXELS = 1920 * 1080
 
 /** The lines of a drawing on the whole paper: 255 where a pixel is line. `scale` pixels to a paper pixel. */
 export interface LinePicture {
@@ -21,7 +23,7 @@ export function linePicture(
   strokes: readonly PlacedStroke[],
   paper: { readonly width: number; readonly height: number },
 ): LinePicture {
-  const scale = Math.min(1, Math.sqrt(LARGEST_MASK / (paper.width * paper.height)))
+  const scale = Math.min(1, Math.sqrt(MOST_PIXELS / (paper.width * paper.height)))
   const [width, height] = [Math.ceil(paper.width * scale), Math.ceil(paper.height * scale)]
   const line = new Uint8Array(width * height)
   const window: Window = { left: 0, top: 0, scale }
