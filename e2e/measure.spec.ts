@@ -305,3 +305,98 @@ test('a picture that flashes is told in the room and before it goes out, and is 
   await before.getByRole('link', { name: 'frames 4–22' }).click()
   await expect(check).toContainText('1 finding')
 })
+
+test('what is said is asked of every drawing and put right; a check speaks later when the shot says so; parts are ordered from root to tip', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 24 })
+  await openDesk(page, world, shot)
+  await pen(page, ring(0.5, 0.5, 0.12))
+  await openDesk(page, world, shot, 3)
+  await pen(page, ring(0.52, 0.5, 0.12))
+  const said = await drawer(page, 'What is said')
+  await expect(said).toContainText('a stone is still')
+  await expect(said.getByLabel('What', { exact: true })).toHaveValue('')
+  await said.getByRole('button', { name: 'say it' }).click()
+  await expect(said).toContainText('figure is still')
+  // What two marks are needed for cannot be said without them.
+  await said.getByLabel('What is said').last().selectOption('follows')
+  await expect(said).toContainText('It needs two marks on the drawings.')
+  await expect(said.getByRole('button', { name: 'say it' })).toBeDisabled()
+
+  await page.goto(`${world.url}/shot/${shot}/measure?frame=1`)
+  const checks = page.getByRole('navigation', { name: 'Checks' })
+  const list = page.getByRole('complementary', { name: 'Findings' })
+  await checks.getByRole('button', { name: /^still parts/ }).click()
+  await expect(list).toContainText('what is drawn is said to be still, and is another on 3 than on 1: it shimmers')
+  await page.keyboard.press('f')
+  await expect(checks.getByRole('button', { name: /^still parts/ })).toContainText('nothing found')
+  await safe(page)
+  const samples = Object.values((await documentNow(page, world, shot)).drawings).map(drawing =>
+    Object.values(drawing.elements).map(one => one.samples),
+  )
+  expect(samples[0]).toEqual(samples[1])
+  await page.keyboard.press('q')
+  await expect(checks.getByRole('button', { name: /^still parts/ })).toContainText('1 finding')
+
+  // Marks 20 px apart and then 24: a fifth more.
+  const document = await documentNow(page, world, shot)
+  const [layer] = Object.entries(document.layers).find(([, one]) => one.kind === 'drawn')!
+  const ids = Object.keys(document.drawings)
+  const more = ['m3', 'm4', 'm5'].map((id, i) => ({
+    kind: 'drawing.add',
+    drawing: { id, layer, number: 50 + i, role: 'inbetween', elements: {}, marks: {} },
+  }))
+  await commitOps(page, world, shot, [
+    ...['eye', 'ear'].map((id, i) => ({ kind: 'mark.add', mark: { id, layer, name: id, order: i, kind: 'point' } })),
+    ...more,
+    ...[...ids, 'm3', 'm4', 'm5'].map((drawing, i) => ({
+      kind: 'marks.place',
+      drawing,
+      places: {
+        eye: { x: 100 + 10 * i, y: 100, planted: false },
+        ear: { x: (i === 4 ? 124 : 120) + 10 * i, y: 100, planted: false },
+      },
+    })),
+    {
+      kind: 'exposure.write',
+      take: document.current,
+      layer,
+      from: 4,
+      runs: ['m3', 'm4', 'm5'].map(drawing => ({ drawing, frames: 2 })),
+    },
+    { kind: 'saying.add', saying: { id: 'size', kind: 'size', layer, about: ['eye', 'ear'], from: 0, to: 24 } },
+  ])
+  await checks.getByRole('button', { name: /^size of parts/ }).click()
+  await expect(list).toContainText('from eye to ear is 120 % of the usual on 52: 24 px, 20 otherwise')
+  const limit = page.getByRole('spinbutton', { name: 'off the usual by more than, %' })
+  await expect(limit).toHaveValue('6')
+  await limit.fill('25')
+  await limit.press('Enter')
+  await expect(checks.getByRole('button', { name: /^size of parts/ })).toContainText('nothing found')
+  await page.getByRole('button', { name: 'as it comes: 6' }).click()
+  await expect(checks.getByRole('button', { name: /^size of parts/ })).toContainText('1 finding')
+  // Beyond its bounds it stays at them.
+  await limit.fill('9000')
+  await limit.press('Enter')
+  await expect(limit).toHaveValue('100')
+  await page.keyboard.press('q')
+
+  await checks.getByRole('button', { name: /^all at once/ }).click()
+  const table = page.getByRole('region', { name: 'When parts move' })
+  await table.getByRole('button', { name: 'from root to tip' }).click()
+  await expect(table.getByRole('rowheader')).toHaveText([/eye/, /ear/])
+  await table.getByRole('button', { name: 'ear nearer to the root' }).click()
+  await expect(table.getByRole('rowheader')).toHaveText([/ear/, /eye/])
+  const grips = table.locator('.grip')
+  const [from, to] = [(await grips.nth(1).boundingBox())!, (await grips.nth(0).boundingBox())!]
+  await page.mouse.move(from.x + 5, from.y + 6)
+  await page.mouse.down()
+  await page.mouse.move(to.x + 5, to.y - 3, { steps: 8 })
+  await page.mouse.up()
+  await expect(table.getByRole('rowheader')).toHaveText([/eye/, /ear/])
+  await checks.getByRole('button', { name: /^how well it is seen/ }).click()
+  await expect(page.getByRole('region', { name: 'How well drawings are seen' })).toContainText('52')
+})

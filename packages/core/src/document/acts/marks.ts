@@ -14,6 +14,16 @@ export function addMark(
   return [{ kind: 'mark.add', mark: { id, layer, name, order, kind } }]
 }
 
+/** Marks of a layer in another order, from what leads to what hangs on it; those that are not named stay behind, in theirs. */
+export function orderMarks(document: ShotDocument, layer: string, ids: readonly string[]): Operation[] {
+  const all = marksOf(document, layer)
+  const first = ids.flatMap(id => all.find(mark => mark.id === id) ?? [])
+  const named = new Set(first)
+  return [...first, ...all.filter(mark => !named.has(mark))].flatMap((mark, order): Operation[] =>
+    mark.order === order ? [] : [{ kind: 'mark.set', id: mark.id, patch: { order } }],
+  )
+}
+
 /** Places a mark on a drawing, or takes it off (null). */
 export const placeMark = (drawing: string, mark: string, place: MarkPlace | null): Operation[] => [
   { kind: 'marks.place', drawing, places: { [mark]: place } },

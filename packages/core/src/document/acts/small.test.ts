@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals'
 import { LIMITS, type Drawing, type ShotDocument } from '../model/model.ts'
 import { applyBatch, type Operation } from '../operations/index.ts'
-import { layersInOrder } from '../model/selectors.ts'
+import { layersInOrder, marksOf } from '../model/selectors.ts'
 import { richDocument } from '../tests/rich.ts'
 import { addBeats, pinKey, removeBeat, renameBeat } from './beats.ts'
 import { addLayer, addPaint, moveLayer } from './layers.ts'
-import { addMark, plantMark, removeMark } from './marks.ts'
+import { addMark, orderMarks, plantMark, removeMark } from './marks.ts'
 import { addNote, changeNote } from './notes.ts'
 import { broughtLine } from './bringIn.ts'
 import { addSwatch, swatchesFor } from './swatches.ts'
@@ -50,6 +50,12 @@ describe('small acts', () => {
     expect(done(plantMark(drawings, 'nose', false)).drawings['a']?.marks['nose']?.planted).toBe(false)
     expect(done(addMark(rich, 'layer-1', 'heel', 'heel', 'point')).marks['heel']?.order).toBe(3)
     expect(done(addMark(rich, 'moth', 'wing', 'wing', 'point')).marks['wing']?.order).toBe(1)
+    // In another order: what is not named stays behind, in its own.
+    const three = done(addMark(rich, 'layer-1', 'heel', 'heel', 'point'))
+    const names = (document: typeof rich) => marksOf(document, 'layer-1').map(mark => mark.id)
+    expect(names(three)).toEqual(['nose', 'tail', 'heel'])
+    expect(names(done(orderMarks(three, 'layer-1', ['heel', 'nobody']), three))).toEqual(['heel', 'nose', 'tail'])
+    expect(orderMarks(done(orderMarks(three, 'layer-1', []), three), 'layer-1', ['nose', 'tail', 'heel'])).toEqual([])
   })
 
   test('beats fall where none is, and free their keys when they go', () => {

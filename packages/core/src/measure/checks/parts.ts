@@ -7,6 +7,7 @@ import { isHardStop, stopOf } from '../tracks/weight.ts'
 import { tracksOfMarks } from '../tracks/ofMarks.ts'
 import type { Track } from '../tracks/track.ts'
 import { counted } from '../../time/counted.ts'
+import { layersTogether, staggeredTake } from '../stagger.ts'
 import type { Survey } from '../survey.ts'
 import type { Check, Finding, Series } from './check.ts'
 import { stepSeries } from './followed.ts'
@@ -21,8 +22,9 @@ const markedLayers = ({ document, take }: Survey): { layer: Layer; tracks: Track
     .map(layer => ({ layer, tracks: tracksOfMarks(document, take, layer.id) }))
 
 /** Whether a part rests before the take ends, or its loop goes on. */
-const hasArrived = ({ document, take }: Survey, { stops }: Onset): boolean => {
-  if (stops === null) return false
+const hasArrived = (survey: Survey, { stops }: Onset): boolean => stops !== null && restsFrom(survey, stops)
+
+const restsFrom = ({ document, take }: Survey, stops: number): boolean => {
   const end = take.loop && stops < take.loop.to ? take.loop.to : take.length
   return end - stops > REST_S * document.format.fps
 }
@@ -57,26 +59,50 @@ export const together: Check = {
   needs: ['marks'],
   view: 'onsets',
   series: speeds,
-  inspect: survey =>
-    markedLayers(survey).flatMap(({ layer, tracks }): Finding[] => {
-      const onsets = tracks.map(onsetOf).filter(onset => onset.stops === null || hasArrived(survey, onset))
-      const found = arriveTogether(onsets)
-      if (!found) return []
-      const parts = tracks.filter(track => found.parts.includes(track.id))
-      const later = parts.flatMap((part, i) => {
-        const frames = found.later[i] ?? 0
-        return frames > 0 ? [`${part.name} ${frames} later`] : []
-      })
-      return [
-        {
-          ...about(layer, found.frame, parts),
-          severity: 'look',
-          figures: { parts: parts.length, of: found.of },
-          words: `${parts.length} of ${counted(found.of, 'part')} arrive on frame ${found.frame + 1}: ${names(parts)}. Staggered: ${later.join(', ')}`,
-        },
-      ]
-    }),
+  /** Layers can be timed apart: how it would look is shown as a take of its own, and nothing that is there changes. */
+  fix(survey, { layer }, newId) {
+    const found = layer === null ? layersTogether(survey, stops => restsFrom(survey, stops)) : null
+    const ops = found ? staggeredTake(survey.document, survey.take, found.layers, newId) : []
+    return ops.length > 0 ? { words: 'see it staggered, as a take of its own', ops } : null
+  },
+  inspect: survey => [...marksTogether(survey), ...layersAtOnce(survey)],
 }
+
+function layersAtOnce(survey: Survey): Finding[] {
+  const found = layersTogether(survey, stops => restsFrom(survey, stops))
+  if (!found) return []
+  const { frame, layers, of } = found
+  const staggered = layers.flatMap(({ layer, later }) => (later > 0 ? [`${layer.name} ${later} later`] : []))
+  return [
+    {
+      severity: 'look',
+      layer: null,
+      ...{ from: frame, to: frame + 1, drawings: [], marks: [], at: null },
+      figures: { layers: layers.length, of },
+      words: `${layers.length} of ${counted(of, 'layer')} arrive on frame ${frame + 1}: ${layers.map(one => one.layer.name).join(', ')}. Staggered: ${staggered.join(', ')}`,
+    },
+  ]
+}
+
+const marksTogether = (survey: Survey): Finding[] =>
+  markedLayers(survey).flatMap(({ layer, tracks }): Finding[] => {
+    const onsets = tracks.map(onsetOf).filter(onset => onset.stops === null || hasArrived(survey, onset))
+    const found = arriveTogether(onsets)
+    if (!found) return []
+    const parts = tracks.filter(track => found.parts.includes(track.id))
+    const later = parts.flatMap((part, i) => {
+      const frames = found.later[i] ?? 0
+      return frames > 0 ? [`${part.name} ${frames} later`] : []
+    })
+    return [
+      {
+        ...about(layer, found.frame, parts),
+        severity: 'look',
+        figures: { parts: parts.length, of: found.of },
+        words: `${parts.length} of ${counted(found.of, 'part')} arrive on frame ${found.frame + 1}: ${names(parts)}. Staggered: ${later.join(', ')}`,
+      },
+    ]
+  })
 
 /** Whether every part glides alike. */
 export const alike: Check = {

@@ -12,6 +12,7 @@ import { computed, ref, watch, type ComputedRef } from 'vue'
 import { newId } from '../../local/ids.ts'
 import { useDelivered } from '../../stores/delivered.ts'
 import { useDesk } from '../../stores/desk.ts'
+import { useFlip } from '../../stores/flip.ts'
 import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
 import { oneLine } from '../../words/oneLine.ts'
@@ -130,6 +131,7 @@ export type Measuring = ReturnType<typeof useMeasuring>
 function useFixing(list: ComputedRef<readonly Found[]>, one: ComputedRef<Found | null>) {
   const shot = useShot()
   const measure = useMeasure()
+  const flip = useFlip()
   const fixOf = (found: Found | null): Fix | null => {
     const { survey } = measure
     return found && survey && shot.mayDraw ? (CHECKS[found.check].fix?.(survey, found, newId) ?? null) : null
@@ -148,7 +150,12 @@ function useFixing(list: ComputedRef<readonly Found[]>, one: ComputedRef<Found |
   function carryOut(words: string, steps: readonly Fix[]): void {
     const ops = steps.flatMap(step => step.ops)
     const samples = new Map(steps.flatMap(step => [...(step.samples ?? [])]))
-    if (ops.length > 0) shot.commit(words, ops, { samples })
+    if (ops.length === 0 || shot.commit(words, ops, { samples })) return
+    const made = ops.flatMap(op => (op.kind === 'take.add' ? op.take : []))[0]
+    if (!made || !shot.take) return
+    // A take is there to be looked at beside the one that is worked on.
+    flip.takes = [shot.take.id, made.id]
+    shot.notice = `“${made.name}” is a take of its own now: Flip shows both. Work on it, or take it away, there or in the plan.`
   }
 
   return {
