@@ -399,4 +399,15 @@ test('what is said is asked of every drawing and put right; a check speaks later
   await expect(table.getByRole('rowheader')).toHaveText([/eye/, /ear/])
   await checks.getByRole('button', { name: /^how well it is seen/ }).click()
   await expect(page.getByRole('region', { name: 'How well drawings are seen' })).toContainText('52')
+
+  // A mark that is missing is proposed from the drawings beside it: on a blank one, between them; one key places it.
+  await page.goto(`${world.url}/shot/${shot}/desk?frame=5`)
+  await expect(page.getByTestId('paper')).toBeVisible()
+  await page.keyboard.press('n')
+  const note = await drawer(page, 'Marks')
+  await note.getByRole('button', { name: 'off' }).first().click()
+  await expect(note.getByRole('status')).toContainText('Nothing like it is found here')
+  await page.keyboard.press('Alt+n')
+  await expect(page).toHaveURL(/frame=7$/)
+  expect((await documentNow(page, world, shot)).drawings.m3?.marks.eye).toMatchObject({ x: 120, y: 100 })
 })

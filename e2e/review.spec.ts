@@ -167,7 +167,7 @@ test('a reviewer remarks with a place and a sketch, and draws nothing; whoever d
   expect(Object.keys((await stored(page, world, shot)).document.looked)).toEqual([rows[0].id])
 
   // On the owner's desk it is there at once, in its drawer and on the paper.
-  const note = await drawer(page, 'Remarks')
+  const note = await drawer(page, 'Review')
   await expect(note).toContainText('wetter')
   await expect(page.locator('main.paper .remarks path')).toHaveCount(2)
   await note.getByRole('button', { name: 'answer' }).click()

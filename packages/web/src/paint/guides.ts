@@ -21,7 +21,7 @@ export interface GhostNumber {
 export interface MarkSign {
   readonly at: Point
   readonly name: string
-  readonly kind: 'placed' | 'before' | 'after' | 'cross'
+  readonly kind: 'placed' | 'before' | 'after' | 'cross' | 'proposed'
   /** the mark that is being placed */
   readonly chosen: boolean
 }
@@ -152,9 +152,9 @@ function paintNumber(brush: CanvasRenderingContext2D, { words, side }: GhostNumb
 
 const [PAST, FUTURE, SIGN_PX, GROUND_PX] = ['#7d6e58', '#46687c', 5, 11]
 
-/** Placed: a filled ring. Before: a half-filled one, after: a hollow one, so that they differ without hue. Cross: where it belongs. */
+/** Placed: a filled ring. Before: a half-filled one, after: a hollow one, so that they differ without hue. Cross: where it belongs. Proposed: a broken ring. */
 function paintSign(brush: CanvasRenderingContext2D, { kind, chosen }: MarkSign, { x, y }: Point): void {
-  const colour = { placed: RUST, before: PAST, after: FUTURE, cross: GREEN }[kind]
+  const colour = { placed: RUST, before: PAST, after: FUTURE, cross: GREEN, proposed: RUST }[kind]
   brush.globalAlpha = kind === 'placed' || kind === 'cross' ? 1 : 0.85
   brush.strokeStyle = colour
   brush.fillStyle = colour
@@ -167,11 +167,13 @@ function paintSign(brush: CanvasRenderingContext2D, { kind, chosen }: MarkSign, 
     brush.lineTo(x - SIGN_PX, y + SIGN_PX)
     brush.stroke()
   } else {
-    const r = kind === 'placed' ? SIGN_PX : 3.5
+    const r = kind === 'placed' ? SIGN_PX : kind === 'proposed' ? 2 * SIGN_PX : 3.5
+    if (kind === 'proposed') brush.setLineDash([4, 3])
     brush.arc(x, y, r, 0, 2 * Math.PI)
     brush.stroke()
+    brush.setLineDash([])
     brush.beginPath()
-    if (kind === 'placed') brush.arc(x, y, 1.6, 0, 2 * Math.PI)
+    if (kind === 'placed' || kind === 'proposed') brush.arc(x, y, 1.6, 0, 2 * Math.PI)
     if (kind === 'before') brush.arc(x, y, r, Math.PI / 2, 1.5 * Math.PI)
     brush.fill()
   }

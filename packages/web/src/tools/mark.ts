@@ -16,7 +16,7 @@ export const mark = tool({
 })
 
 /** One click a drawing: the mark is placed, and the next drawing comes up. */
-function placeMark(paper: Pick<PaperPort, 'shot' | 'desk' | 'kit'>, at: Point): void {
+export function placeMark(paper: Pick<PaperPort, 'shot' | 'desk' | 'kit'>, at: Point): void {
   const { shot, desk, kit } = paper
   const { drawing } = desk
   const { markId } = kit

@@ -147,6 +147,7 @@ function handLines({ acts, room }: CommandPort): CommandLine[] {
   return [
     ...TOOL_NAMES.map(name => line(`tool-${name}`, TOOLS[name].says, [TOOLS[name].key], () => (kit.tool = name))),
     line('mark-pass', 'place marks, drawing by drawing', ['n'], acts.markPass, edits),
+    line('mark-take', 'place the mark where it is proposed', ['alt+n'], acts.takeProposed, edits),
     line('thinner', 'thinner', ['c'], () => acts.thicken(0.85)),
     line('thicker', 'thicker', ['v'], () => acts.thicken(1.18)),
     line('undo', 'undo', ['q', 'ctrl+z'], acts.undo, () => draws() && shot.history.undo.length > 0),

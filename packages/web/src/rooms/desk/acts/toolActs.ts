@@ -3,6 +3,8 @@ import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
 import { useShot } from '../../../stores/shot.ts'
 import { WIDEST_PX } from '../../../strokes/pens.ts'
+import { useProposedMark } from '../../../stores/proposedMark.ts'
+import { placeMark } from '../../../tools/mark.ts'
 import { useToolInHand } from '../../../tools/table.ts'
 
 /** What is done to the tool in the hand. */
@@ -29,5 +31,11 @@ export function toolActs() {
     kit.markId = marks[(at + 1) % Math.max(1, marks.length)]?.id ?? null
   }
 
-  return { thicken, markPass }
+  /** Takes the place that is proposed for the mark, and goes on to the next drawing. */
+  function takeProposed(): void {
+    const { place } = useProposedMark()
+    if (place) placeMark({ shot, desk, kit }, place.at)
+  }
+
+  return { thicken, markPass, takeProposed }
 }

@@ -7,6 +7,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Commands } from '../commands.ts'
 import { useDesk } from '../../../stores/desk.ts'
 import { useKit } from '../../../stores/kit.ts'
+import { useProposedMark } from '../../../stores/proposedMark.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { newId } from '../../../local/ids.ts'
 import { useShot } from '../../../stores/shot.ts'
@@ -20,6 +21,7 @@ const shot = useShot()
 const desk = useDesk()
 const kit = useKit()
 const sight = useSight()
+const marking = useProposedMark()
 const marks = computed(() => (shot.document ? marksOf(shot.document, desk.layerId) : []))
 const sheets = computed(() => [
   ...new Set(shot.take ? exposures(shot.take, desk.layerId).map(run => run.drawing as string) : []),
@@ -97,6 +99,17 @@ function takeOff(mark: Mark): void {
     <label v-if="kit.tool === 'mark' && kit.markId" class="plants">
       <input v-model="kit.plants" type="checkbox" /> planted: it must not slip
     </label>
+    <p v-if="marking.place" class="proposed" role="status">
+      {{
+        marking.place.isFound
+          ? 'The shape around it is found here again:'
+          : 'Nothing like it is found here; it would lie'
+      }}
+      <button class="plain word" @click="commands.get('mark-take').run()">
+        {{ marking.place.isFound ? 'place it there' : 'there between its neighbours' }}
+        <kbd>{{ commands.keysOf('mark-take') }}</kbd>
+      </button>
+    </p>
     <ul v-if="marks.length">
       <li v-for="mark in marks" :key="mark.id" :class="{ on: kit.tool === 'mark' && mark.id === kit.markId }">
         <button
@@ -192,6 +205,14 @@ ul {
 }
 
 .planted {
+  color: var(--green);
+}
+
+.proposed {
+  font-size: 12.5px;
+}
+
+.proposed .word {
   color: var(--green);
 }
 

@@ -152,8 +152,8 @@ export const DRAWERS = {
     show: FindingsNote,
   },
   remarks: {
-    label: 'Remarks',
-    words: 'remarks',
+    label: 'Review',
+    words: 'review',
     says() {
       const { open, here } = useReview()
       const seen = here.filter(({ remark }) => !remark.closed).length

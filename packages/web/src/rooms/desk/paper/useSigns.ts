@@ -8,6 +8,7 @@ import { useKit } from '../../../stores/kit.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { useLamp } from '../../../stores/lamp.ts'
 import { useMeasure } from '../../../stores/measure.ts'
+import { useProposedMark } from '../../../stores/proposedMark.ts'
 import { useShot } from '../../../stores/shot.ts'
 import type { GhostNumber, GuideMark, MarkSign } from '../../../paint/guides.ts'
 
@@ -22,6 +23,7 @@ export function useSigns(playing: () => boolean) {
   const sight = useSight()
   const lamp = useLamp()
   const measure = useMeasure()
+  const marking = useProposedMark()
   const carried = useCarried()
 
   /** Where the chart wants the middles of its drawings, and where the present one lies. */
@@ -49,6 +51,13 @@ export function useSigns(playing: () => boolean) {
       })
     const ghost = (id: string, kind: MarkSign['kind']) =>
       placedOn(id, kind, lamp.shownThrough.find(one => one.drawing === id)?.frame)
+    /** Where the mark that is being placed would lie. */
+    const proposed = (): MarkSign[] => {
+      const mark = marks.find(one => one.id === kit.markId)
+      if (!mark || !marking.place) return []
+      const at = carried.seenFromHand(desk.layerId, desk.frame, marking.place.at)
+      return [{ at, name: crossed.has(mark.id) ? '' : `${shortName(mark.name)}?`, kind: 'proposed', chosen: false }]
+    }
     const crosses = measure.crosses.map(({ mark, at }): MarkSign => ({
       at,
       name: shortName(mark.name),
@@ -60,6 +69,7 @@ export function useSigns(playing: () => boolean) {
       ...lamp.ghosts.future.slice(0, 1).flatMap(id => ghost(id, 'after')),
       ...(lamp.lightTable.on ? crosses : []),
       ...placedOn(desk.drawing?.id ?? null, 'placed'),
+      ...proposed(),
     ]
   })
 
