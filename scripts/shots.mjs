@@ -44,6 +44,9 @@ async function takePictures(url) {
   await page.keyboard.press('1')
   await picture('flip')
   await measured(page, desk, picture)
+  await desk('Hop between lily pads', 17)
+  await page.getByRole('link', { name: 'Review' }).click()
+  await picture('review', 2500)
   await desk('A dropped acorn', 1)
   await page.keyboard.press('e')
   await picture('desk-inbetween')
@@ -84,8 +87,6 @@ async function takePictures(url) {
   await page.getByRole('button', { name: 'another movement' }).click()
   await picture('guides', 1500)
   await guides.click()
-  await setAside(page, desk)
-  await picture('set-aside')
   await upright(browser, url)
   await browser.close()
 }
@@ -146,30 +147,6 @@ async function upright(browser, url) {
   await page.waitForTimeout(2000)
   await page.screenshot({ path: join(FOLDER, 'upright.png') })
   say('docs/screenshots/upright.png')
-}
-
-/** Two reeds drawn on a sheet that the server is told is not there any more: it does not take them, and says why. */
-async function setAside(page, desk) {
-  await desk('Hop between lily pads', 25)
-  await page.route('**/journal', async route => {
-    const body = route.request().postData() ?? ''
-    await route.continue({ postData: body.replaceAll(/"drawing":"[^"]+"/g, '"drawing":"gone"') })
-  })
-  const box = await page.getByTestId('paper').boundingBox()
-  const draw = async places => {
-    const at = ([x, y]) => [box.x + x * box.width, box.y + y * box.height]
-    await page.mouse.move(...at(places[0]))
-    await page.mouse.down()
-    for (const place of places.slice(1)) await page.mouse.move(...at(place), { steps: 9 })
-    await page.mouse.up()
-    await page.waitForTimeout(500)
-  }
-  const leaf = (x, lean) => [0, 0.2, 0.4, 0.6, 0.8, 1].map(u => [x + lean * u * u, 0.78 - 0.42 * u + 0.04 * u * u])
-  await draw([...leaf(0.3, 0.06), ...leaf(0.315, 0.05).reverse()])
-  await draw([0, 1, 2, 3, 4, 5, 6].map(i => [0.52 + i * 0.03, 0.74 + 0.012 * Math.sin(i * 1.9)]))
-  await page.getByRole('button', { name: '2 set aside' }).click()
-  // Words at the top have gone.
-  await page.waitForTimeout(7500)
 }
 
 await tell(async () => {

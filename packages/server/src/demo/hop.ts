@@ -323,6 +323,25 @@ function takesOfIt(study: Study): void {
   study.commit('hold longer', rest.ops)
 }
 
+/** What somebody who looked it through has remarked. */
+function remarkOnIt(study: Study): void {
+  // Where the satchel would come down later than she does.
+  const swing = Array.from({ length: 18 }, (_, i) => ({ x: 872 + 5 * i, y: 470 + Math.round(0.34 * (i - 4) ** 2) }))
+  study.commit('remark', [
+    {
+      kind: 'remark.add',
+      remark: {
+        ...{ id: 'remark-satchel', by: 'heron', name: 'Heron', frame: 16, drawing: 'tilda-17' },
+        at: { x: 884, y: 452 },
+        sketch: [swing],
+        text: 'She and the satchel land on the same drawing. Let it come down one later.',
+        answers: [{ by: 'moth', name: 'Moth', text: 'On 19, then, and up again on 21?' }],
+        closed: false,
+      },
+    },
+  ])
+}
+
 /** Hop between lily pads, all drawings done. */
 export function hop(): Drawn {
   const study = new Study('hop', HOP, 'Tilda')
@@ -331,6 +350,7 @@ export function hop(): Drawn {
   chartIt(study)
   drawMoth(study)
   noteIt(study)
+  remarkOnIt(study)
   takesOfIt(study)
   return study.drawn
 }
