@@ -304,6 +304,13 @@ test('a picture that flashes is told in the room and before it goes out, and is 
   await expect(before.getByRole('alert')).toContainText('it nearly flashes: 7 changes')
   await before.getByRole('link', { name: 'frames 4–22' }).click()
   await expect(check).toContainText('1 finding')
+  // A sprite that is shown small covers too little of the field of ten degrees.
+  await check.click()
+  const shown = page.getByRole('spinbutton', { name: 'shown so wide, px' })
+  await expect(shown).toHaveValue('1024')
+  await shown.fill('120')
+  await shown.press('Enter')
+  await expect(check).toContainText('nothing found')
 })
 
 test('what is said is asked of every drawing and put right; a check speaks later when the shot says so; parts are ordered from root to tip', async ({

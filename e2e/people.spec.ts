@@ -1,5 +1,5 @@
-import pg from 'pg'
 import {
+  asReviewer,
   enter,
   expect,
   mouse,
@@ -12,7 +12,6 @@ import {
   stored,
   strokesIn,
   test,
-  watchConsole,
 } from './world.ts'
 
 test('with the keyboard alone: sign in, make a shot, plan it, retime it, play it, send it off', async ({
@@ -150,24 +149,7 @@ test('a reviewer looks, flips and plays, and has nothing in the hand to draw wit
   await openDesk(page, world, shot)
   await pen(page, ring(0.5, 0.5, 0.15))
   await safe(page)
-  // Another owner's account, let in as a reviewer.
-  const db = new pg.Client({ connectionString: world.databaseUrl })
-  await db.connect()
-  const copy = `INSERT INTO accounts (email, name, password_hash) SELECT 'newt@marsh-post.example', 'Newt', password_hash FROM accounts RETURNING id`
-  const { rows } = await db.query(copy)
-  await db.query(
-    `INSERT INTO members (film_id, account_id, role) SELECT film_id, $1, 'reviewer' FROM shots WHERE id = $2`,
-    [rows[0].id, shot],
-  )
-  await db.end()
-
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  const guest = await context.newPage()
-  const heard: string[] = []
-  watchConsole(guest, heard)
-  await guest.request.post(`${world.url}/api/session`, {
-    data: { email: 'newt@marsh-post.example', password: OWNER.password },
-  })
+  const { guest, heard, context } = await asReviewer(browser, world, shot)
   await openDesk(guest, world, shot)
   await expect(guest.getByRole('radiogroup', { name: 'Tools' })).toHaveCount(0)
   await mouse(guest, [

@@ -1,19 +1,17 @@
-import pg from 'pg'
 import {
+  asReviewer,
   documentNow,
   drawer,
   enter,
   expect,
   newShot,
   openDesk,
-  OWNER,
   pen,
   ring,
   safe,
   stored,
   strokesIn,
   test,
-  watchConsole,
 } from './world.ts'
 
 test.describe.configure({ timeout: 90_000 })
@@ -118,23 +116,7 @@ test('a reviewer remarks with a place and a sketch, and draws nothing; whoever d
   await openDesk(page, world, shot)
   await pen(page, ring(0.5, 0.5, 0.15))
   await safe(page)
-  const db = new pg.Client({ connectionString: world.databaseUrl })
-  await db.connect()
-  const copy = `INSERT INTO accounts (email, name, password_hash) SELECT 'newt@marsh-post.example', 'Newt', password_hash FROM accounts RETURNING id`
-  const { rows } = await db.query(copy)
-  await db.query(
-    `INSERT INTO members (film_id, account_id, role) SELECT film_id, $1, 'reviewer' FROM shots WHERE id = $2`,
-    [rows[0].id, shot],
-  )
-  await db.end()
-
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  const guest = await context.newPage()
-  const heard: string[] = []
-  watchConsole(guest, heard)
-  await guest.request.post(`${world.url}/api/session`, {
-    data: { email: 'newt@marsh-post.example', password: OWNER.password },
-  })
+  const { guest, heard, context, account } = await asReviewer(browser, world, shot)
   await guest.goto(`${world.url}/shot/${shot}/review?frame=1`)
   const remarks = guest.getByRole('region', { name: 'Remarks' })
   await expect(guest.getByRole('navigation', { name: 'Drawings to look at' })).toContainText('0 of 1')
@@ -152,7 +134,7 @@ test('a reviewer remarks with a place and a sketch, and draws nothing; whoever d
   await expect(remarks).toContainText('Newt')
   await safe(guest)
   const made = Object.values((await stored(page, world, shot)).document.remarks)
-  expect(made).toMatchObject([{ by: rows[0].id, name: 'Newt', frame: 0, text: 'wetter' }])
+  expect(made).toMatchObject([{ by: account, name: 'Newt', frame: 0, text: 'wetter' }])
   expect(Math.hypot(made[0]!.at!.x - 360, made[0]!.at!.y - 200)).toBeLessThan(6)
   expect(made[0]!.sketch).toHaveLength(1)
   expect(made[0]!.drawing).not.toBeNull()
@@ -164,7 +146,7 @@ test('a reviewer remarks with a place and a sketch, and draws nothing; whoever d
     })
   }).toPass()
   await safe(guest)
-  expect(Object.keys((await stored(page, world, shot)).document.looked)).toEqual([rows[0].id])
+  expect(Object.keys((await stored(page, world, shot)).document.looked)).toEqual([account])
 
   // On the owner's desk it is there at once, in its drawer and on the paper.
   const note = await drawer(page, 'Review')

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { World } from './house.ts'
 import { openedForm } from '@unhurried/core/document'
-import { test as base, expect, type Page } from 'playwright/test'
+import pg from 'pg'
+import { test as base, expect, type Browser, type Page } from 'playwright/test'
 
 /** What the console may say while a test keeps the server away on purpose. */
 const NETWORK_WORDS = /Failed to load resource|net::ERR_|EventSource/
@@ -323,6 +324,26 @@ export function ring(x: number, y: number, r: number, n = 28, stretch = 1): Plac
     const a = (i / n) * 2 * Math.PI
     return [x + (r / 1.6) * stretch * Math.cos(a), y + (r / stretch) * Math.sin(a)]
   })
+}
+
+/** Somebody else at a machine of their own, let into the film of a shot as a reviewer. */
+export async function asReviewer(browser: Browser, world: World, shot: string) {
+  const db = new pg.Client({ connectionString: world.databaseUrl })
+  await db.connect()
+  const copy = `INSERT INTO accounts (email, name, password_hash) SELECT 'newt@marsh-post.example', 'Newt', password_hash FROM accounts RETURNING id`
+  const { rows } = await db.query(copy)
+  const account = rows[0].id as string
+  const member = `INSERT INTO members (film_id, account_id, role) SELECT film_id, $1, 'reviewer' FROM shots WHERE id = $2`
+  await db.query(member, [account, shot])
+  await db.end()
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const guest = await context.newPage()
+  const heard: string[] = []
+  watchConsole(guest, heard)
+  await guest.request.post(`${world.url}/api/session`, {
+    data: { email: 'newt@marsh-post.example', password: OWNER.password },
+  })
+  return { guest, heard, context, account }
 }
 
 /** A drawer of the margin, opened if it was shut. */

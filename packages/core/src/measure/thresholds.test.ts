@@ -12,7 +12,7 @@ describe('thresholds', () => {
       expect(is).toBeLessThan(most)
     }
     expect(thresholdsOf('pace')).toEqual(['pop', 'stall'])
-    expect(thresholdsOf('flashes')).toEqual([])
+    expect([thresholdsOf('flashes'), thresholdsOf('weight')]).toEqual([['shown'], []])
   })
 
   test('in a shot they are as somebody set them, within their bounds, and else as they come', () => {

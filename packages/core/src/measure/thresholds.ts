@@ -1,5 +1,6 @@
 import type { ShotDocument } from '../document/model/model.ts'
 import { find } from '../document/model/table.ts'
+import { SHOWN_PX } from '../raster/flash/cells.ts'
 import type { Operation } from '../document/operations/index.ts'
 
 /** At which value a check begins to speak: as it comes, and between which values it can be set. */
@@ -22,6 +23,10 @@ const factor = { unit: '×', times: 1 } as const
 
 /** All of them by the name they are kept under in a shot. */
 export const THRESHOLDS = {
+  shown: {
+    ...{ check: 'flashes', words: 'shown so wide', unit: 'px', times: 1, is: SHOWN_PX, least: 40, most: 8192 },
+    why: 'as the standard takes it; a sprite is shown smaller, a large screen is seen from nearer',
+  },
   volume: {
     ...{ check: 'volume', words: 'off the first key by more than', ...share, is: 0.08, least: 0.01, most: 1 },
     why: 'less of a compact body nobody sees',

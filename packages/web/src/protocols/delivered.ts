@@ -14,6 +14,8 @@ export interface DeliveredOrder {
   /** the number of its picture for every frame */
   readonly frames: readonly number[]
   readonly loop: LoopRange | null
+  /** how wide it is shown, pixels: what flashes is judged by what of the eye's field it covers */
+  readonly shownPx: number
 }
 
 export interface DeliveredProtocol {

@@ -1,5 +1,5 @@
 import { assetIds, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
-import type { Delivered } from '@unhurried/core/measure'
+import { thresholdOf, type Delivered } from '@unhurried/core/measure'
 import { proxy, wrap } from 'comlink'
 import type { StrokeBook } from '../paint/strokes.ts'
 import type { DeliveredProtocol, NamedPicture } from '../protocols/delivered.ts'
@@ -56,7 +56,8 @@ export function filmLooker(bytesOf: (id: string) => Uint8Array | undefined, brok
       }
       told({ done: 0, of })
       const { format, swatches } = document
-      const order = { format, swatches, pictures, frames: film.frames, loop: take.loop }
+      const shownPx = thresholdOf(document, 'shown')
+      const order = { format, swatches, pictures, frames: film.frames, loop: take.loop, shownPx }
       return remote.look(
         order,
         proxy((done: number) => told({ done, of })),

@@ -55,7 +55,14 @@ export const useDelivered = defineStore('delivered', () => {
   watch(
     () => {
       const { document, take } = shot
-      return [document?.drawings, document?.layers, document?.swatches, document?.format, take]
+      return [
+        document?.drawings,
+        document?.layers,
+        document?.swatches,
+        document?.format,
+        document?.thresholds.shown,
+        take,
+      ]
     },
     () => {
       // What nobody looks at any more is not told of what it was before.

@@ -18,12 +18,12 @@ const known = new LRUCache<string, Cells>({ maxSize: MOST_BYTES, sizeCalculation
 
 /** Paints the pictures of an order that are not known yet, and answers with the light of all. */
 async function lightOf(order: DeliveredOrder, told: (painted: number) => void): Promise<Cells[]> {
-  const { format, swatches, pictures } = order
-  const grid = flashGrid(format.width, format.height)
+  const { format, swatches, pictures, shownPx } = order
+  const grid = flashGrid(format.width, format.height, shownPx)
   const brush = new OffscreenCanvas(grid.widthPx, grid.heightPx).getContext('2d', { willReadFrequently: true })
   if (!brush) throw new Error('this browser gives no canvas to draw on')
   const colours = coloursOf(swatches, false)
-  const paintedIn = JSON.stringify([format.width, format.height, format.paper, swatches])
+  const paintedIn = JSON.stringify([format.width, format.height, format.paper, swatches, shownPx])
   const all: Cells[] = []
   for (const [i, picture] of pictures.entries()) {
     const key = `${paintedIn} ${JSON.stringify(picture)}`
@@ -56,9 +56,9 @@ const protocol: DeliveredProtocol = {
     drawings.set(name, drawing)
   },
   async look(order, told) {
-    const { format, frames, loop } = order
+    const { format, frames, loop, shownPx } = order
     const cells = await lightOf(order, told)
-    return deliveredFrames(frames, cells, flashGrid(format.width, format.height), format.fps, loop)
+    return deliveredFrames(frames, cells, flashGrid(format.width, format.height, shownPx), format.fps, loop)
   },
 }
 

@@ -49,6 +49,12 @@ describe('looking a shot through', () => {
       { kind: 'layer.add', layer: newLayer('moth', 'moth', 5) },
       { kind: 'layer.add', layer: newLayer('rough', 'rough', 6, { kind: 'guide' }) },
       moth('m', 1),
+      // Construction is not sent off.
+      {
+        kind: 'drawing.add',
+        drawing: { id: 'r', layer: 'rough', number: 1, role: 'key', elements: { r: sampleElement('r') }, marks: {} },
+      },
+      { kind: 'exposure.write', take: FIRST.take, layer: 'rough', from: 2, runs: [{ drawing: 'r', frames: 6 }] },
       { kind: 'drawing.add', drawing: blank },
       { kind: 'exposure.write', take: FIRST.take, layer: 'moth', from: 4, runs: runs(['m', 2], [null, 2], ['m', 4]) },
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 12, runs: runs(['e', 2], ['a', 2]) },

@@ -155,6 +155,14 @@ describe('how well drawings are seen', () => {
       ['d3', 2, 20],
     ])
     expect(said('attention', document, [])).toEqual([])
+    // One that is seen again counts for both, and for where it is slowest.
+    const again = done(moving({ nose: along(0, 40) }, [2, 8]), [
+      { kind: 'exposure.write', take: FIRST.take, layer, from: 6, runs: [{ drawing: 'd1', frames: 4 }] },
+    ])
+    expect(attentionOf(survey(again)).map(({ drawing, frames }) => [drawing, frames])).toEqual([
+      ['d1', 6],
+      ['d2', 4],
+    ])
     expect(attentionOf(survey(document)).reduce((sum, one) => sum + one.share, 0)).toBeCloseTo(1, 10)
   })
 })

@@ -122,6 +122,10 @@ describe('drag', () => {
     ])
     expect(ahead(-40).every(([, px]) => px === -40)).toBe(true)
     expect(ahead(0)).toEqual([])
+    // What swings forward while its leader slows down does what it should: 60, 60, then 40 px.
+    const slowing = along(0, 0, 60, 120, 160, 160)
+    const swung = slowing.map(({ x }, i) => ({ x: x - 40 + (i === 4 ? 30 : 0), y: 300 }))
+    expect(trailing(track('body', slowing), track('tail', swung))).toEqual([])
     const told = said('drag', moving({ body, tail: tail(40) }, twos(8), [say('follows', ['tail', 'body'])]))
     expect(told.filter(words => words.includes('runs ahead'))).toEqual([
       'tail runs ahead of body on 3 drawings, from frame 7: it would trail behind',
@@ -141,6 +145,38 @@ describe('contacts', () => {
     expect(CHECKS.contact.inspect(survey(document))[0]).toMatchObject({ from: 4, to: 5, drawings: ['d3'] })
     expect(said('contact', { ...document, thresholds: { gap: 10 } })).toEqual([])
     expect(CHECKS.contact.series?.(survey(document))[0]?.values.map(one => one.value)).toEqual([0, 0, 2, 2, 9, 9])
+  })
+
+  test('of a drawing that is held, the widest gap is told', () => {
+    // The letter goes on under a hand that is held.
+    const base = moving({ hand: along(200) }, [4])
+    const letter = [0, 1, 2, 3].flatMap((i): Operation[] => [
+      {
+        kind: 'drawing.add',
+        drawing: {
+          id: `p${i}`,
+          layer: 'post',
+          number: i + 1,
+          role: 'key',
+          elements: {},
+          marks: { corner: { x: 200 + [4, 30, 12, 0][i]!, y: 300, planted: false } },
+        },
+      },
+    ])
+    const document = done(base, [
+      { kind: 'layer.add', layer: { ...get(base.layers, layer), id: 'post', name: 'post', order: 9 } },
+      { kind: 'mark.add', mark: { id: 'corner', layer: 'post', name: 'corner', order: 0, kind: 'point' } },
+      ...letter,
+      {
+        kind: 'exposure.write',
+        take: FIRST.take,
+        layer: 'post',
+        from: 0,
+        runs: [0, 1, 2, 3].map(i => ({ drawing: `p${i}`, frames: 1 })),
+      },
+      say('touches', ['hand', 'corner']),
+    ])
+    expect(said('contact', document)).toEqual(['hand of 1 lies 30 px from corner, which it is said to touch'])
   })
 
   test('marks of two layers are held against each other as they are seen', () => {
