@@ -9,7 +9,7 @@ import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
 
 /** What a check measures over the frames: what was drawn beside what was planned, its limits, its findings, and where one stands. */
-const props = defineProps<{ check: CheckName; found: readonly Found[] }>()
+const props = defineProps<{ check: CheckName; found: readonly Found[]; looked: Found | null }>()
 const shot = useShot()
 const desk = useDesk()
 const measure = useMeasure()
@@ -36,6 +36,19 @@ watch(
     const here = all.value.findIndex(one => one.layer === desk.layerId)
     if (here >= 0 && series.value?.layer !== desk.layerId) chosen.value = here
   },
+)
+// What a finding is about is what is plotted: its mark, or its layer, also where all of it is measured later.
+watch(
+  () => [props.looked, all.value.length > 0] as const,
+  ([one]) => {
+    if (!one || one.check !== props.check) return
+    const ofMark = all.value.findIndex(
+      ({ layer, mark }) => layer === one.layer && mark !== null && one.marks.includes(mark),
+    )
+    const here = ofMark >= 0 ? ofMark : all.value.findIndex(({ layer }) => layer === one.layer)
+    if (here >= 0) chosen.value = here
+  },
+  { immediate: true },
 )
 const limits = computed(() => (measure.survey ? (CHECKS[props.check].limits?.(measure.survey) ?? []) : []))
 

@@ -55,7 +55,7 @@ const view = computed(() => CHECKS[plotted.value].view)
       <MeasureOnsets v-if="view === 'onsets'" />
       <MeasureParts v-else-if="view === 'parts'" />
       <MeasureRanked v-else-if="view === 'ranked'" />
-      <MeasurePlot v-else :check="plotted" :found="measuring.list.value" />
+      <MeasurePlot v-else :check="plotted" :found="measuring.list.value" :looked="measuring.one.value" />
     </main>
     <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />
     <MeasureReport v-if="printing" :measuring="measuring" />

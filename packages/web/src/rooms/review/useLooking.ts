@@ -50,9 +50,18 @@ export function useLooking(window: { readonly width: Ref<number>; readonly heigh
     const view = { width: window.width.value / zoom.value, height: window.height.value / zoom.value }
     return partsOf(isEmptyBox(drawn) ? null : drawn, { width, height }, view)
   })
-  const centre = computed<Point>(
-    () => moved.value ?? parts.value[Math.min(part.value, parts.value.length - 1)] ?? { x: 0, y: 0 },
-  )
+  /** What lies in the middle of the window: as the hand has moved it, or the part; where the picture is larger than the window, that shows nothing beside it. */
+  const centre = computed<Point>(() => {
+    if (moved.value) return moved.value
+    const { width = 1, height = 1 } = shot.document?.format ?? {}
+    const { x, y } = parts.value[Math.min(part.value, parts.value.length - 1)] ?? { x: width / 2, y: height / 2 }
+    const inside = (at: number, most: number, view: number) =>
+      most <= view ? most / 2 : Math.min(most - view / 2, Math.max(view / 2, at))
+    return {
+      x: inside(x, width, window.width.value / zoom.value),
+      y: inside(y, height, window.height.value / zoom.value),
+    }
+  })
 
   watch([stop, zoom], () => {
     part.value = 0
