@@ -53,6 +53,14 @@ describe('the place of a mark, proposed from the drawings beside it', () => {
     )
     expect(between).toEqual({ at: { x: 310, y: 210 }, isFound: false })
     expect(proposePlace({ before: null, after: null, share: 0 }, other, REACH)).toBeNull()
+    // A scribble has something near everything, and is no nose.
+    const scribble = Array.from({ length: 1600 }, (_, i) => ({
+      x: 240 + 4 * (i % 40),
+      y: 140 + 4 * Math.floor(i / 40),
+    }))
+    expect(proposePlace({ before: beside({ x: 300, y: 200 }), after: null, share: 0 }, scribble, REACH)?.isFound).toBe(
+      false,
+    )
     const blank = proposePlace({ before: beside({ x: 300, y: 200 }), after: null, share: 0 }, [], REACH)
     expect(blank).toEqual({ at: { x: 300, y: 200 }, isFound: false })
   })

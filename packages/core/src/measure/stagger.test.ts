@@ -74,6 +74,11 @@ describe('layers that arrive as one', () => {
     expect(told({ ...after, current: take.id })).toEqual([])
   })
 
+  test('a layer whose volume means nothing is not among them', () => {
+    const misty = done(three([0, 0, 0]), [{ kind: 'layer.set', id: 'tail', patch: { volume: 'off' } }])
+    expect(told(misty)).toEqual([])
+  })
+
   test('what comes one after the other is not', () => {
     expect(told(three([0, 3, 6]))).toEqual([])
   })

@@ -49,6 +49,7 @@ describe('looking a shot through', () => {
       { kind: 'layer.add', layer: newLayer('moth', 'moth', 5) },
       { kind: 'layer.add', layer: newLayer('rough', 'rough', 6, { kind: 'guide' }) },
       moth('m', 1),
+      moth('m2', 2),
       // Construction is not sent off.
       {
         kind: 'drawing.add',
@@ -56,12 +57,19 @@ describe('looking a shot through', () => {
       },
       { kind: 'exposure.write', take: FIRST.take, layer: 'rough', from: 2, runs: [{ drawing: 'r', frames: 6 }] },
       { kind: 'drawing.add', drawing: blank },
-      { kind: 'exposure.write', take: FIRST.take, layer: 'moth', from: 4, runs: runs(['m', 2], [null, 2], ['m', 4]) },
+      {
+        kind: 'exposure.write',
+        take: FIRST.take,
+        layer: 'moth',
+        from: 2,
+        runs: runs(['m2', 2], ['m', 2], [null, 2], ['m', 4]),
+      },
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 12, runs: runs(['e', 2], ['a', 2]) },
     ])
     const told = stopsOf(document, takeOf(document)).map(stop => [stop.frame, stop.drawings.map(one => one.id).join()])
     expect(told).toEqual([
       [0, 'a'],
+      [2, 'm2'],
       [4, 'b,m'],
       [8, 'c'],
     ])
@@ -108,6 +116,11 @@ describe('remarks', () => {
       { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 4, runs: [{ drawing: null, frames: 4 }] },
     ])
     expect(frameOfRemark(off, takeOf(off), off.remarks.late!)).toBe(5)
+    // Shown earlier and shorter than where it was made: it has gone along.
+    const sooner = done(off, [
+      { kind: 'exposure.write', take: FIRST.take, layer: FIRST.drawn, from: 2, runs: [{ drawing: 'b', frames: 1 }] },
+    ])
+    expect(frameOfRemark(sooner, takeOf(sooner), sooner.remarks.late!)).toBe(2)
   })
 
   test('answers follow one another', () => {

@@ -3,7 +3,7 @@ import { presetTicks, presetWish } from '../../chart/wish.ts'
 import { FIRST, newLayer } from '../model/fresh.ts'
 import { LIMITS, type Drawing, type Take } from '../model/model.ts'
 import { get } from '../model/table.ts'
-import { richDocument } from '../tests/rich.ts'
+import { aRemark, richDocument } from '../tests/rich.ts'
 import { sampleDrawing, sampleElement, samplePicture } from '../tests/sample.ts'
 import { applyBatch, refuse, type Operation } from './index.ts'
 
@@ -22,6 +22,60 @@ type Cases = readonly (readonly [Operation | object, readonly [string, string] |
 const holds = (cases: Cases) => expect(cases.map(([op]) => why(op))).toEqual(cases.map(([, says]) => says))
 
 describe('what is refused, and what is said', () => {
+  test('what is said, remarked, looked at and set', () => {
+    const say = (patch: object) => ({
+      kind: 'saying.add',
+      saying: { id: 'new', kind: 'follows', layer: L, about: ['nose', 'tail'], from: 0, to: 4, ...patch },
+    })
+    const remark = (patch: object) => ({ kind: 'remark.add', remark: { ...aRemark('new'), ...patch } })
+    const looked = (patch: object) => ({ kind: 'looked.set', by: 'newt', drawings: { a: '1' }, ...patch })
+    const line = (n: number) => Array.from({ length: n }, () => ({ x: 0, y: 0 }))
+    const answer = { by: 'newt', name: 'Newt', text: 'yes' }
+    holds([
+      [say({}), null],
+      [say({ about: ['nose'] }), ['bad-value', 'what it is said of']],
+      [say({ about: ['nose', 'nose'] }), ['bad-value', 'what it is said of']],
+      [say({ kind: 'still', about: [] }), null],
+      [say({ kind: 'goes', about: [] }), ['bad-value', 'what it is said of']],
+      [say({ kind: 'still', about: ['a', 'b'] }), ['bad-value', 'what it is said of']],
+      [say({ kind: 'toString' }), ['bad-value', 'what is said']],
+      [say({ to: 0 }), ['bad-value', 'frames of what is said']],
+      [say({ from: 0.5 }), ['bad-value', 'frames of what is said']],
+      [remark({}), null],
+      [remark({ by: '-' }), ['bad-value', 'who remarks it']],
+      [remark({ name: '' }), ['bad-value', 'who remarks it']],
+      [remark({ frame: -1 }), ['bad-value', 'frame of a remark']],
+      [remark({ at: { x: 1e6, y: 0 } }), ['bad-value', 'place of a remark']],
+      [remark({ text: '', sketch: [] }), ['bad-value', 'text of a remark']],
+      [remark({ text: '', sketch: [line(1)] }), null],
+      [remark({ text: 'x'.repeat(501) }), ['bad-value', 'text of a remark']],
+      [remark({ sketch: [[]] }), ['bad-value', 'line of a sketch']],
+      [remark({ sketch: [line(LIMITS.pointsPerLine + 1)] }), ['bad-value', 'line of a sketch']],
+      [remark({ sketch: Array.from({ length: 61 }, () => line(1)) }), ['too-many', 'lines of a sketch']],
+      [remark({ answers: [answer] }), null],
+      [remark({ answers: [{ ...answer, text: '' }] }), ['bad-value', 'answer']],
+      [remark({ answers: Array(51).fill(answer) }), ['too-many', 'answers']],
+      [looked({}), null],
+      [looked({ by: 'a b' }), ['bad-value', 'who looked at what']],
+      [looked({ drawings: { 'a b': '1' } }), ['bad-value', 'who looked at what']],
+      [looked({ drawings: { a: '' } }), ['bad-value', 'fingerprint of a drawing']],
+      [{ kind: 'threshold.set', name: 'volume', value: Number.NaN }, ['bad-value', 'value of a threshold']],
+      [{ kind: 'threshold.set', name: 'a b', value: 1 }, ['bad-value', 'threshold']],
+      [{ kind: 'threshold.set', name: 'anything', value: null }, null],
+    ])
+    const full = (patch: object) => ({ ...rich, ...patch }) as typeof rich
+    const many = (n: number, of: unknown) => Object.fromEntries(Array.from({ length: n }, (_, i) => [`x${i}`, of]))
+    const lookers = full({ looked: many(LIMITS.lookers, { a: '1' }) })
+    expect(refuse(lookers, looked({}) as Operation)).toEqual({ code: 'too-many', what: 'accounts that looked' })
+    expect(refuse(lookers, looked({ by: 'x3' }) as Operation)).toBeNull()
+    const eyes = full({ looked: { newt: many(LIMITS.drawings, '1') } })
+    expect(refuse(eyes, looked({}) as Operation)).toEqual({ code: 'too-many', what: 'drawings looked at' })
+    expect(refuse(eyes, looked({ drawings: { x1: null, a: '1' } }) as Operation)).toBeNull()
+    const set = full({ thresholds: many(LIMITS.thresholds, 1) })
+    const more = (name: string) => refuse(set, { kind: 'threshold.set', name, value: 2 })
+    expect([more('new')?.code, more('x1')]).toEqual(['too-many', null])
+  })
+
   test('the format and the shot', () => {
     const format = (patch: object) => ({ kind: 'format.set', patch })
     const shot = (patch: object) => ({ kind: 'shot.set', patch })

@@ -125,6 +125,9 @@ describe('reads as a shape', () => {
       'the silhouettes of 2 and 3 are 92 % alike: as shapes they read as one pose',
     ])
     expect(keys(pose(0, 50), pose(50, 100), pose(0, 50))).toEqual([])
+    // What lies between keys may look like them.
+    const between = done(moving({}, twos(2)), [{ kind: 'drawing.set', id: 'd2', patch: { role: 'inbetween' } }])
+    expect(said('poses', between, along(0, 100), [pose(0, 100), pose(0, 99)])).toEqual([])
   })
 })
 

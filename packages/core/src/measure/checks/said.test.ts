@@ -243,6 +243,17 @@ describe('still parts', () => {
       'stone is said to be still, and is not on 2',
     ])
     expect(said('still', base(...ops))).toEqual([])
+    // What is shown before it is said is not asked: the first then is the third.
+    expect(said('still', base(...ops, say('still', ['stone'], 4, 99)))).toEqual([])
+    // The same stroke laid elsewhere is another.
+    const moved = { ...stone('e', 's1'), matrix: [1, 0, 0, 1, 3, 0] as const }
+    expect(said('still', base(on('d1', stone('a', 's1')), on('d3', moved), say('still', ['stone'], 0, 1)))).toEqual([])
+    expect(
+      said(
+        'still',
+        base(on('d1', stone('a', 's1')), on('d2', moved), on('d3', stone('f', 's1')), say('still', ['stone'])),
+      ),
+    ).toEqual(['stone is said to be still, and is another on 2 than on 1: it shimmers'])
     // All of the layer: every drawing has strokes of its own.
     expect(said('still', base(say('still', [])))).toHaveLength(2)
   })
