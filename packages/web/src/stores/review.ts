@@ -64,7 +64,11 @@ export const useReview = defineStore('review', () => {
     states.value = new Map(all.map(drawing => [drawing, lookedState(document, me.value, drawing)]))
   }
   const wanted = shallowRef(0)
-  watch([() => shot.document?.looked[me.value], stops, me, wanted], () => void ask())
+  // While no room wants to know, nothing is gone through: this is asked after every stroke.
+  watch(
+    () => (wanted.value > 0 ? [shot.document?.looked[me.value], stops.value, me.value] : null),
+    now => now && void ask(),
+  )
   watch(
     () => shot.id,
     () => (states.value = null),
@@ -77,7 +81,7 @@ export const useReview = defineStore('review', () => {
   /** Those that are seen on the frame one is on: made on it, or about a drawing that is shown there. */
   const here = computed(() => {
     const { document, take } = shot
-    if (!document || !take) return []
+    if (!document || !take || remarks.value.length === 0) return []
     const shown = new Set(
       layersInOrder(document).flatMap(layer => exposedDrawing(document, take, layer.id, desk.frame)?.id ?? []),
     )
