@@ -63,6 +63,16 @@ test('every drawing is looked at by keys, in parts where it is large; one that i
   for (let i = 0; i < parts; i++) {
     await expect(list).toContainText('1 of 3 looked at')
     await seen()
+    if (i > 0) continue
+    // Something remarked half-way: what was seen of it stays seen.
+    await expect(told).toContainText('part 2 of')
+    await page.keyboard.press('a')
+    await page.getByLabel('Remark', { exact: true }).fill('wobbles here')
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('region', { name: 'Remarks' })).toContainText('wobbles here')
+    await page.keyboard.press('c')
+    await expect(page.getByRole('region', { name: 'Remarks' })).toContainText('closed')
+    await expect(told).toContainText('part 2 of')
   }
   await expect(list).toContainText('2 of 3 looked at')
   await page.keyboard.press('w')

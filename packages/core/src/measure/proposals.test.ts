@@ -53,6 +53,9 @@ describe('the place of a mark, proposed from the drawings beside it', () => {
     )
     expect(between).toEqual({ at: { x: 310, y: 210 }, isFound: false })
     expect(proposePlace({ before: null, after: null, share: 0 }, other, REACH)).toBeNull()
+    // What lies very far off is none of its business either.
+    const far = [...other, ...Array.from({ length: 200 }, (_, i) => ({ x: 99_000 - i, y: 98_000 }))]
+    expect(proposePlace({ before: beside({ x: 300, y: 200 }), after: null, share: 0 }, far, REACH)?.isFound).toBe(false)
     // A scribble has something near everything, and is no nose.
     const scribble = Array.from({ length: 1600 }, (_, i) => ({
       x: 240 + 4 * (i % 40),

@@ -1,3 +1,4 @@
+import { map, rotation } from '../geometry/matrix.ts'
 import { distance, lerp, type Point } from '../geometry/point.ts'
 
 /** A drawing beside the one that is marked: where the mark lies on it, and places along its ink. Paper pixels. */
@@ -32,8 +33,9 @@ const STRAYS = 6
 function distances(ink: readonly Point[], centre: Point, cell: number, half: number): Float32Array {
   const side = 2 * half + 1
   const field = new Float32Array(side * side).fill(half)
-  for (const { x, y } of ink) {
-    const [cx, cy] = [Math.round((x - centre.x) / cell) + half, Math.round((y - centre.y) / cell) + half]
+  const cells = cellsAbout(ink, centre, cell, half)
+  for (let i = 0; i < cells.length; i += 2) {
+    const [cx, cy] = [cells[i] as number, cells[i + 1] as number]
     if (cx >= 0 && cy >= 0 && cx < side && cy < side) field[cy * side + cx] = 0
   }
   const near = (i: number, dx: number, dy: number, x: number, y: number) => {
@@ -77,29 +79,38 @@ interface Laid {
 }
 
 /** How far the places of a shape lie from the nearest ink on the mean, in cells. */
-function offOf(field: Float32Array, turned: Int16Array, dx: number, dy: number, half: number): number {
+function offOf(field: Float32Array, cells: Int32Array, dx: number, dy: number, half: number): number {
   const side = 2 * half + 1
   let sum = 0
-  for (let i = 0; i < turned.length; i += 2) {
-    const cx = (turned[i] as number) + dx
-    const cy = (turned[i + 1] as number) + dy
+  for (let i = 0; i < cells.length; i += 2) {
+    const cx = (cells[i] as number) + dx
+    const cy = (cells[i + 1] as number) + dy
     sum += cx < 0 || cy < 0 || cx >= side || cy >= side ? half : (field[cy * side + cx] as number)
   }
-  return (2 * sum) / turned.length
+  return (2 * sum) / cells.length
+}
+
+/** The cells in which places lie, of a square about a middle, as x and y in turn. */
+function cellsAbout(places: readonly Point[], centre: Point, cell: number, half: number): Int32Array {
+  const cells = new Int32Array(2 * places.length)
+  places.forEach(({ x, y }, i) => {
+    cells[2 * i] = Math.round((x - centre.x) / cell) + half
+    cells[2 * i + 1] = Math.round((y - centre.y) / cell) + half
+  })
+  return cells
+}
+
+const HERE: Point = { x: 0, y: 0 }
+const turned = (shape: readonly Point[], deg: number): Point[] => {
+  const by = rotation((deg * Math.PI) / 180, HERE)
+  return shape.map(p => map(by, p))
 }
 
 /** Whether the ink of the drawing there lies near the shape as well: a scribble has something near everything. */
 function isMutual({ at, shape, turn }: Laid, ink: readonly Point[], cell: number): boolean {
-  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
-  const laid = shape.map(({ x, y }) => ({ x: at.x + x * cos - y * sin, y: at.y + x * sin + y * cos }))
-  const field = distances(laid, at, cell, CELLS)
+  const field = distances(turned(shape, turn), HERE, cell, CELLS)
   const near = ink.filter(p => distance(p, at) < 0.8 * CELLS * cell)
-  const places = new Int16Array(2 * near.length)
-  near.forEach(({ x, y }, i) => {
-    places[2 * i] = Math.round((x - at.x) / cell) + CELLS
-    places[2 * i + 1] = Math.round((y - at.y) / cell) + CELLS
-  })
-  return near.length > 0 && offOf(field, places, 0, 0, CELLS) <= MUTUAL_SHARE * CELLS
+  return near.length > 0 && offOf(field, cellsAbout(near, at, cell, CELLS), 0, 0, CELLS) <= MUTUAL_SHARE * CELLS
 }
 
 /**
@@ -124,14 +135,9 @@ export function proposePlace(
     const shape = neighbour ? shapeAbout(neighbour, reach) : []
     if (shape.length < FEWEST) continue
     for (const turn of TURNS_DEG) {
-      const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
-      const turned = new Int16Array(2 * shape.length)
-      shape.forEach(({ x, y }, i) => {
-        turned[2 * i] = Math.round((x * cos - y * sin) / cell) + half
-        turned[2 * i + 1] = Math.round((x * sin + y * cos) / cell) + half
-      })
+      const cells = cellsAbout(turned(shape, turn), HERE, cell, half)
       const lay = (dx: number, dy: number) => {
-        const off = offOf(field, turned, dx, dy, half)
+        const off = offOf(field, cells, dx, dy, half)
         const score = off + Math.hypot(dx, dy) / STRAYS + Math.abs(turn) / 48
         return { at: { x: expected.x + dx * cell, y: expected.y + dy * cell }, off, score, shape, turn, dx, dy }
       }

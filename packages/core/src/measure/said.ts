@@ -44,16 +44,17 @@ export function sayingInWords(
   return from === 0 && to >= length ? what : `${what}, ${framesTold(from, to)}`
 }
 
-/** A mark on a frame: its drawing, and where it is seen in the picture. Null where it is not there. */
+/** A mark on a frame: its drawing, where it lies on it (`own`), and where it is seen in the picture. Null where it is not there. */
 export function markOn(
   document: ShotDocument,
   take: Take,
   mark: string,
   frame: number,
-): { readonly drawing: Drawing; readonly at: Point } | null {
+): { readonly drawing: Drawing; readonly own: Point; readonly at: Point } | null {
   const layer = find(document.marks, mark)?.layer
   const drawing = layer === undefined ? null : exposedDrawing(document, take, layer, frame)
   const place = drawing && find(drawing.marks, mark)
   if (!drawing || !place || layer === undefined) return null
-  return { drawing, at: placeSeen(document, take, layer, frame, { x: place.x, y: place.y }) }
+  const own = { x: place.x, y: place.y }
+  return { drawing, own, at: placeSeen(document, take, layer, frame, own) }
 }

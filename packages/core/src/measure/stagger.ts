@@ -2,8 +2,8 @@ import { copyTake } from '../document/acts/takes.ts'
 import type { Layer, ShotDocument, Take } from '../document/model/model.ts'
 import { columnOf, cyclesOf, takesInOrder } from '../document/model/selectors.ts'
 import type { Operation } from '../document/operations/index.ts'
-import type { Run } from '../time/exposure.ts'
-import { followedWays } from './checks/followed.ts'
+import { drawingAt, plain, slice, type Run } from '../time/exposure.ts'
+import { leadsOf } from './checks/followed.ts'
 import type { Survey } from './survey.ts'
 import { onsetOf } from './tracks/onset.ts'
 import { arriveTogether } from './tracks/together.ts'
@@ -18,12 +18,7 @@ export interface LayersTogether {
 
 /** Whether most layers arrive on the same frame, by what leads each of them: its first mark, or its middle. `hasArrived` says of a frame whether what stops there rests. */
 export function layersTogether(survey: Survey, hasArrived: (stops: number) => boolean): LayersTogether | null {
-  const seen = new Set<string>()
-  const leads = followedWays(survey, null).filter(way => {
-    const isFirst = !seen.has(way.layer.id)
-    seen.add(way.layer.id)
-    return isFirst && way.layer.volume !== 'off'
-  })
+  const leads = leadsOf(survey).filter(way => way.layer.volume !== 'off')
   const onsets = leads
     .map(({ layer, steps }) => {
       const places = steps.flatMap(({ start, at }) => (at ? [{ frame: start, at }] : []))
@@ -39,31 +34,19 @@ export function layersTogether(survey: Survey, hasArrived: (stops: number) => bo
   return { frame: found.frame, layers, of: found.of }
 }
 
-/** Runs frame by frame, and back. */
-const framesOf = (runs: readonly Run[]): (string | null)[] =>
-  runs.flatMap(({ drawing, frames }) => Array<string | null>(frames).fill(drawing))
-function runsOf(frames: readonly (string | null)[]): Run[] {
-  const runs: { drawing: string | null; frames: number }[] = []
-  for (const drawing of frames) {
-    const last = runs[runs.length - 1]
-    if (last && last.drawing === drawing) last.frames++
-    else runs.push({ drawing, frames: 1 })
-  }
-  return runs
-}
-
 /** A column so many frames later: what is shown first is held for them, and what would pass the end is cut off; what goes round is turned on. */
 function later(take: Take, layer: string, by: number): Run[] {
-  const frames = framesOf(columnOf(take, layer))
-  if (take.loop) {
-    const { from, to } = take.loop
-    const round = frames.slice(from, to)
-    const n = by % Math.max(1, round.length)
-    const turned = [...round.slice(round.length - n), ...round.slice(0, round.length - n)]
-    return runsOf([...frames.slice(0, from), ...turned, ...frames.slice(to)])
-  }
-  const first = frames[0] ?? null
-  return runsOf([...Array<string | null>(by).fill(first), ...frames.slice(0, frames.length - by)])
+  const runs = columnOf(take, layer)
+  if (!take.loop) return plain([{ drawing: drawingAt(runs, 0), frames: by }, ...slice(runs, 0, take.length - by)])
+  const { from, to } = take.loop
+  const cut = to - (by % Math.max(1, to - from))
+  const [before, turned, rest, behind] = [
+    slice(runs, 0, from),
+    slice(runs, cut, to),
+    slice(runs, from, cut),
+    slice(runs, to, take.length),
+  ]
+  return plain([...before, ...turned, ...rest, ...behind])
 }
 
 /** A take of its own in which layers come later, each by its frames; the one it is made of stays as it is. Layers of linked cycles, and those that would be gone, are left alone. */

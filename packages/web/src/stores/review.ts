@@ -33,6 +33,9 @@ export interface Remarked {
   readonly sketch: readonly (readonly Point[])[]
 }
 
+const isSameStop = (a: Stop, b: Stop): boolean =>
+  a.drawings.length === b.drawings.length && a.drawings.every((drawing, i) => drawing === b.drawings[i])
+
 /** Work on many drawings lets the page do other things after so long. */
 const SLICE_MS = 8
 
@@ -42,7 +45,16 @@ export const useReview = defineStore('review', () => {
   const desk = useDesk()
   const session = useSession()
   const me = computed(() => session.account?.id ?? '')
-  const stops = computed<readonly Stop[]>(() => (shot.document && shot.take ? stopsOf(shot.document, shot.take) : []))
+  /** What has not changed stays the same: a remark, or a look, is no other stop. */
+  const stops = computed<readonly Stop[]>(before => {
+    const now = shot.document && shot.take ? stopsOf(shot.document, shot.take) : []
+    const known = new Map(before?.map(stop => [stop.frame, stop]))
+    const kept = now.map(stop => {
+      const was = known.get(stop.frame)
+      return was && isSameStop(was, stop) ? was : stop
+    })
+    return before && before.length === kept.length && kept.every((stop, i) => stop === before[i]) ? before : kept
+  })
 
   /** Drawings by how they were looked at; null until all were asked about. Fingerprints of a long shot take their time. */
   const states = shallowRef<ReadonlyMap<Drawing, LookedState> | null>(null)

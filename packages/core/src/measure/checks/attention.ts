@@ -1,5 +1,5 @@
 import type { Survey } from '../survey.ts'
-import { followedWays, stepsOf } from './followed.ts'
+import { leadsOf, stepsOf } from './followed.ts'
 import type { Check, Series } from './check.ts'
 
 /** Slower than this, px a frame, a drawing is seen as well as one that is held. */
@@ -20,9 +20,7 @@ export interface Attention {
 
 /** How long and how slowly every drawing is seen, the longest and slowest first: there work pays. */
 export function attentionOf(survey: Survey): Attention[] {
-  const seen = new Set<string>()
-  const ways = followedWays(survey, null).filter(way => !seen.has(way.layer.id) && seen.add(way.layer.id))
-  return ways
+  return leadsOf(survey)
     .flatMap(way => {
       const all = new Map<string, { frame: number; frames: number; speeds: number[] }>()
       const speeds = new Map(stepsOf(way).map(step => [`${step.to.drawing} ${step.to.start}`, step.pxPerFrame]))

@@ -45,6 +45,12 @@ export const followedWays = (survey: Survey, loop: LoopRange | null): Followed[]
     .filter(isAnimated)
     .flatMap(layer => followedOn(survey, layer, loop))
 
+/** What leads each layer that is animated: its first mark, or the middles of its silhouettes. */
+export const leadsOf = (survey: Survey): Followed[] => {
+  const ways = followedWays(survey, null)
+  return ways.filter((way, i) => ways.findIndex(other => other.layer === way.layer) === i)
+}
+
 /** One step of a way: from the drawing before to the one that appears on its frame. */
 export interface Step {
   readonly from: FollowedStep

@@ -3,7 +3,7 @@ import { median } from '../../median.ts'
 import { counted } from '../../time/counted.ts'
 import type { Survey } from '../survey.ts'
 import type { Check, Finding } from './check.ts'
-import { followedWays, stepSeries, stepsOf, type Followed, type Step } from './followed.ts'
+import { leadsOf, stepSeries, stepsOf, type Followed, type Step } from './followed.ts'
 
 /** A move of more than this share of the figure, in less than this time, needs something before or after it. */
 const FIGURE_SHARE = 0.15
@@ -52,14 +52,10 @@ export const launch: Check = {
   asks: 'Does a fast move begin against its way, or go past its end?',
   needs: ['shapes'],
   series: stepSeries,
-  inspect(survey) {
-    const seen = new Set<string>()
-    return followedWays(survey, null).flatMap(way => {
-      const isFirst = !seen.has(way.layer.id)
-      seen.add(way.layer.id)
-      return isFirst && way.layer.volume !== 'off' ? movesOf(way).flatMap(steps => ofMove(survey, way, steps)) : []
-    })
-  },
+  inspect: survey =>
+    leadsOf(survey)
+      .filter(way => way.layer.volume !== 'off')
+      .flatMap(way => movesOf(way).flatMap(steps => ofMove(survey, way, steps))),
 }
 
 /** What falls is not announced: it goes down, and is fastest where it lands. */

@@ -5,6 +5,7 @@ import type { Saying, ShotDocument, Stroke } from '../../document/model/model.ts
 import type { Operation } from '../../document/operations/index.ts'
 import { get } from '../../document/model/table.ts'
 import type { Point } from '../../geometry/point.ts'
+import { evenKey, restingPath } from '../../path/path.ts'
 import { sampleElement } from '../../document/tests/sample.ts'
 import { sayingInWords, saysOf } from '../said.ts'
 import { trailing } from '../tracks/drag.ts'
@@ -205,6 +206,11 @@ describe('contacts', () => {
     const put1 = put('contact', document)
     expect(put1.drawings.d1?.marks.hand).toMatchObject({ x: 230, y: 300 })
     expect(said('contact', put1)).toHaveLength(1)
+    // On a layer that is turned the drawing is moved in its own pixels: after it, both are seen in one place.
+    const quarter = { ...restingPath(1920, 1080), keys: [evenKey(0, 0, 0, Math.PI / 2)] }
+    const turned = done(document, [{ kind: 'path.set', take: FIRST.take, layer, path: quarter }])
+    expect(said('contact', turned)).toHaveLength(2)
+    expect(said('contact', put('contact', turned))).toHaveLength(1)
   })
 })
 

@@ -1,5 +1,6 @@
 import { distance, type Point } from '../../geometry/point.ts'
 import { isStroke, type Drawing, type Saying, type Stroke } from '../../document/model/model.ts'
+import { placeOnLayer } from '../../document/model/carried.ts'
 import { elementsInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
 import type { Operation } from '../../document/operations/index.ts'
@@ -11,8 +12,7 @@ import { shownOn, type Shown, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
 import { dragOf, trailing } from '../tracks/drag.ts'
 import { tracksOfMarks } from '../tracks/ofMarks.ts'
-import { directionInWords } from '../way.ts'
-import { movedBy } from './moved.ts'
+import { moveThere } from './moved.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
 
 /*
@@ -141,8 +141,10 @@ export const drag: Check = {
 interface Gap {
   readonly frame: number
   readonly drawing: Drawing
+  /** where the one is seen, in the picture */
   readonly at: Point
-  readonly to: Point
+  /** from it to the other, in pixels of its drawing */
+  readonly by: Point
   readonly px: number
 }
 
@@ -151,7 +153,10 @@ function gapsOf({ document, take }: Survey, { about, from, to }: Saying): Gap[] 
   const frames = Array.from({ length: Math.max(0, Math.min(to, take.length) - from) }, (_, i) => from + i)
   return frames.flatMap((frame): Gap[] => {
     const [a, b] = about.map(mark => markOn(document, take, mark, frame))
-    return a && b ? [{ frame, drawing: a.drawing, at: a.at, to: b.at, px: distance(a.at, b.at) }] : []
+    if (!a || !b) return []
+    const to = placeOnLayer(document, take, a.drawing.layer, frame, b.at)
+    const by = { x: to.x - a.own.x, y: to.y - a.own.y }
+    return [{ frame, drawing: a.drawing, at: a.at, by, px: distance(a.at, b.at) }]
   })
 }
 
@@ -168,12 +173,7 @@ export const contact: Check = {
       const name = `${nameOf(survey, saying.about[0])} to ${nameOf(survey, saying.about[1])}`
       return values.length > 1 ? [{ layer: saying.layer, mark: null, name, unit: 'px', values, planned: [] }] : []
     }),
-  fix({ document }, { drawings: [id], figures: { dx, dy }, at }) {
-    const drawing = find(document.drawings, id ?? '')
-    if (!drawing || dx === undefined || dy === undefined || !at) return null
-    const words = `move ${drawing.number} by ${directionInWords(at, { x: at.x + dx, y: at.y + dy })}`
-    return { words, ops: movedBy(drawing, dx, dy) }
-  },
+  fix: moveThere,
   inspect: survey =>
     saysOf(survey.document, 'touches').flatMap((saying): Finding[] => {
       const most = thresholdOf(survey.document, 'gap')
@@ -185,11 +185,11 @@ export const contact: Check = {
         if (!known || known.px < gap.px) worst.set(gap.drawing.id, gap)
       }
       const layer = find(survey.document.marks, saying.about[0] ?? '')?.layer ?? saying.layer
-      return [...worst.values()].map(({ frame, drawing, at, to, px }): Finding => ({
+      return [...worst.values()].map(({ frame, drawing, at, by, px }): Finding => ({
         severity: 'look',
         layer,
         ...{ from: frame, to: frame + 1, drawings: [drawing.id], marks: saying.about },
-        figures: { px, dx: to.x - at.x, dy: to.y - at.y },
+        figures: { px, dx: by.x, dy: by.y },
         ...{ at, isInPicture: true },
         words: `${nameOf(survey, saying.about[0])} of ${drawing.number} lies ${Math.round(px)} px from ${nameOf(survey, saying.about[1])}, which it is said to touch`,
       }))

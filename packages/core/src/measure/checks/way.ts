@@ -11,7 +11,7 @@ import { readChart } from '../chartReading.ts'
 import { shownOn, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
 import { directionInWords, isOffPath, meetsChart, type WayReading } from '../way.ts'
-import { movedBy } from './moved.ts'
+import { moveThere } from './moved.ts'
 import { percent, type Check, type Finding, type Series, type SeriesValue } from './check.ts'
 
 /** A drawing on its chart. */
@@ -74,12 +74,7 @@ export const way: Check = {
   asks: 'Does every drawing lie where its chart wants it?',
   needs: ['shapes', 'charts'],
   series: ways,
-  fix: ({ document }, { drawings: [id], figures: { dx, dy }, at }) => {
-    const drawing = find(document.drawings, id ?? '')
-    if (!drawing || dx === undefined || dy === undefined || !at) return null
-    const words = `move ${drawing.number} by ${directionInWords(at, { x: at.x + dx, y: at.y + dy })}`
-    return { words, ops: movedBy(drawing, dx, dy) }
-  },
+  fix: moveThere,
   inspect: survey =>
     ofTicks(survey, ({ drawing, planned, read, path, drawn, mark }) => {
       if (meetsChart(read, planned, thresholdOf(survey.document, 'way'))) return null

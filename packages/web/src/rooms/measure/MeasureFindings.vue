@@ -2,6 +2,7 @@
 import { CHECKS, type Found } from '@unhurried/core/measure'
 import { framesTold } from '@unhurried/core/time'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { useInSight } from '../../shared/inSight.ts'
 import { SEVERITY_SIGNS } from '../../shared/severities.ts'
 import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
@@ -22,13 +23,12 @@ const where = (found: Found) => {
 }
 watch(
   () => props.measuring.one.value,
-  async () => {
+  () => {
     asking.value = false
     reason.value = ''
-    await nextTick()
-    list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
   },
 )
+useInSight(list, props.measuring.one)
 async function ask(): Promise<void> {
   if (!props.measuring.one.value || !shot.mayDraw) return
   asking.value = true

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { isAnimated, layersInOrder } from '@unhurried/core/document'
 import { partGrid, type PartGrid, type PartKind } from '@unhurried/core/measure'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { useInSight } from '../../shared/inSight.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useShot } from '../../stores/shot.ts'
 
@@ -19,13 +20,10 @@ const grids = computed<PartGrid[]>(() => {
 })
 const box = ref<HTMLElement | null>(null)
 // The layer that a finding is about comes into sight.
-watch(
+useInSight(
+  box,
   () => desk.layerId,
-  async layer => {
-    await nextTick()
-    box.value?.querySelector(`[data-layer="${CSS.escape(layer)}"]`)?.scrollIntoView({ block: 'nearest' })
-  },
-  { immediate: true },
+  () => `[data-layer="${CSS.escape(desk.layerId)}"]`,
 )
 const count = (there: readonly boolean[]) => there.filter(Boolean).length
 function go(grid: PartGrid, i: number): void {

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { isDelivered, laidOn } from '@unhurried/core/document'
+import { laidOn } from '@unhurried/core/document'
 import type { Point } from '@unhurried/core/geometry'
-import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { drawnIn } from '../../paint/bitmaps.ts'
 import { layDown } from '../../paint/laid.ts'
-import { seenAt, type Seeing } from '../../shared/frames.ts'
+import { seenAt } from '../../shared/frames.ts'
 import RemarkMarks from '../../shared/RemarkMarks.vue'
 import SharpCanvas from '../../shared/SharpCanvas.vue'
 import { useDesk } from '../../stores/desk.ts'
@@ -23,7 +22,6 @@ const desk = useDesk()
 const sight = useSight()
 const review = useReview()
 const bitmaps = useShelves().remote
-const { pixelRatio } = useDevicePixelRatio()
 
 /** Where the picture begins, in pixels of the screen. */
 const origin = computed(() => {
@@ -37,18 +35,12 @@ const place = ({ x, y }: Point): Point => ({
   x: origin.value.x + x * props.looking.zoom.value,
   y: origin.value.y + y * props.looking.zoom.value,
 })
-/** What goes out is looked at, and nothing that is there to help. */
-const seeing = computed<Seeing>(() => {
-  const away = Object.values(shot.document?.layers ?? {}).filter(layer => !isDelivered(layer))
-  return { only: 'all', layer: null, silhouettes: false, hidden: new Set(away.map(({ id }) => id)) }
-})
-
 function paint(brush: CanvasRenderingContext2D): void {
   const { document, take } = shot
   if (!document || !take) return
   void bitmaps.painted.value
   const scale = props.looking.zoom.value
-  const density = pixelRatio.value
+  const density = props.looking.scale.value / scale
   const { width, height, paper } = document.format
   brush.save()
   brush.translate(origin.value.x, origin.value.y)
@@ -60,7 +52,7 @@ function paint(brush: CanvasRenderingContext2D): void {
   brush.rect(origin.value.x, origin.value.y, width * scale, height * scale)
   brush.clip()
   const base = [scale * density, 0, 0, scale * density, origin.value.x * density, origin.value.y * density] as const
-  for (const { drawing } of seenAt(document, take, desk.frame, seeing.value)) {
+  for (const { drawing } of seenAt(document, take, desk.frame, props.looking.seeing.value)) {
     const maps = laidOn(document, take, drawing.layer, desk.frame, () => bitmaps.boxOf(drawing))
     const look = drawnIn(sight.colours)
     if (!bitmaps.isReady(drawing, look, scale * density)) continue

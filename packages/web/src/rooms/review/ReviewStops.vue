@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Stop } from '@unhurried/core/document'
 import { Check, Minus, PencilLine } from 'lucide-vue-next'
-import { nextTick, ref, watch } from 'vue'
+import { ref } from 'vue'
+import { useInSight } from '../../shared/inSight.ts'
 import { useReview } from '../../stores/review.ts'
 import { useShot } from '../../stores/shot.ts'
 import type { Looking } from './useLooking.ts'
@@ -30,10 +31,7 @@ const remarksOn = (stop: Stop) => {
   const ids = new Set(stop.drawings.map(({ id }) => id))
   return review.open.filter(({ remark, frame }) => frame === stop.frame || ids.has(remark.drawing ?? '')).length
 }
-watch(props.looking.stop, async () => {
-  await nextTick()
-  list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' })
-})
+useInSight(list, props.looking.stop)
 </script>
 
 <template>

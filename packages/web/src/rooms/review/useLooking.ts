@@ -1,22 +1,71 @@
-import { carriedOn, type Drawing, type Stop } from '@unhurried/core/document'
-import { EMPTY_BOX, isEmptyBox, map, unite, type Box, type Point } from '@unhurried/core/geometry'
+import { carriedOn, isDelivered, type Drawing, type Stop } from '@unhurried/core/document'
+import { EMPTY_BOX, isEmptyBox, mappedBox, unite, type Box, type Point } from '@unhurried/core/geometry'
+import { useDevicePixelRatio } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
+import { drawnIn } from '../../paint/bitmaps.ts'
+import { seenAt, type Seeing } from '../../shared/frames.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useReview } from '../../stores/review.ts'
 import { useShelves } from '../../stores/shelves.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useSight } from '../../stores/sight.ts'
 import { partsOf } from './parts.ts'
 
 /** What is on the screen for less than this has not been looked at. */
 const GLANCE_MS = 250
 export const NEAREST = 8
 
+/** What is to be seen on the frame one is on: since which stop, in which parts, and whether all of it is painted. */
+function whatIsSeen(
+  window: { readonly width: Ref<number>; readonly height: Ref<number> },
+  zoom: Readonly<Ref<number>>,
+) {
+  const shot = useShot()
+  const desk = useDesk()
+  const review = useReview()
+  const bitmaps = useShelves().remote
+  const sight = useSight()
+  const { pixelRatio } = useDevicePixelRatio()
+  /** What goes out is looked at, and nothing that is there to help. */
+  const seeing = computed<Seeing>(() => {
+    const away = Object.values(shot.document?.layers ?? {}).filter(layer => !isDelivered(layer))
+    return { only: 'all', layer: null, silhouettes: false, hidden: new Set(away.map(({ id }) => id)) }
+  })
+  const stop = computed<Stop | null>(() => review.stops.filter(one => one.frame <= desk.frame).at(-1) ?? null)
+  /** screen pixels, as many as there are, a pixel of the picture */
+  const scale = computed(() => zoom.value * pixelRatio.value)
+  const boxOf = (drawing: Drawing): Box => {
+    const { document, take } = shot
+    const box = bitmaps.boxOf(drawing)
+    const through = document && take && carriedOn(document, take, drawing.layer, desk.frame)
+    return through ? mappedBox(through, box) : box
+  }
+  /** Whether all that is seen is painted as it is looked at, or cannot be: what is seen is then what there is. */
+  const isThere = computed(() => {
+    const { document, take } = shot
+    void bitmaps.painted.value
+    if (!document || !take || !stop.value) return false
+    return seenAt(document, take, desk.frame, seeing.value).every(({ drawing }) =>
+      bitmaps.isReady(drawing, drawnIn(sight.colours), scale.value),
+    )
+  })
+  /** The middles of what is to be looked at one after the other, in pixels of the picture: all of it, where it is not known how far something reaches. */
+  const parts = computed<readonly Point[]>(() => {
+    void bitmaps.painted.value
+    const { width = 1, height = 1 } = shot.document?.format ?? {}
+    const boxes = (stop.value?.drawings ?? []).map(boxOf)
+    const drawn = boxes.length === 0 || boxes.some(isEmptyBox) ? null : boxes.reduce(unite, EMPTY_BOX)
+    const view = { width: window.width.value / zoom.value, height: window.height.value / zoom.value }
+    return partsOf(drawn, { width, height }, view)
+  })
+  return { scale, seeing, stop, isThere, parts }
+}
+
 /** Going from stop to stop, and over each in parts that fit the window at 100 % or nearer, so that nothing is left out. */
 export function useLooking(window: { readonly width: Ref<number>; readonly height: Ref<number> }) {
   const shot = useShot()
   const desk = useDesk()
   const review = useReview()
-  const bitmaps = useShelves().remote
   /** screen pixels a pixel of the picture: never fewer than one */
   const zoom = ref(1)
   /** what lies in the middle of the window, where the hand has moved it; null: the part that is to be looked at */
@@ -27,29 +76,8 @@ export function useLooking(window: { readonly width: Ref<number>; readonly heigh
   const hurried = ref(false)
   let shownAt = 0
 
-  const stop = computed<Stop | null>(() => review.stops.filter(one => one.frame <= desk.frame).at(-1) ?? null)
+  const { scale, seeing, stop, isThere, parts } = whatIsSeen(window, zoom)
   const at = computed(() => (stop.value ? review.stops.indexOf(stop.value) : -1))
-  const boxOf = (drawing: Drawing): Box => {
-    const { document, take } = shot
-    const box = bitmaps.boxOf(drawing)
-    const through = document && take && carriedOn(document, take, drawing.layer, desk.frame)
-    if (!through || isEmptyBox(box)) return box
-    const corners = [box.left, box.right].flatMap(x => [box.top, box.bottom].map(y => map(through, { x, y })))
-    return corners.reduce<Box>((all, { x, y }) => unite(all, { left: x, top: y, right: x, bottom: y }), EMPTY_BOX)
-  }
-  /** Whether all of the stop is painted, so that what is seen is what there is. */
-  const isThere = computed(() => {
-    void bitmaps.painted.value
-    return stop.value?.drawings.every(drawing => !isEmptyBox(bitmaps.boxOf(drawing))) ?? false
-  })
-  /** The middles of what is to be looked at one after the other, in pixels of the picture. */
-  const parts = computed<readonly Point[]>(() => {
-    void bitmaps.painted.value
-    const { width = 1, height = 1 } = shot.document?.format ?? {}
-    const drawn = (stop.value?.drawings ?? []).map(boxOf).reduce(unite, EMPTY_BOX)
-    const view = { width: window.width.value / zoom.value, height: window.height.value / zoom.value }
-    return partsOf(isEmptyBox(drawn) ? null : drawn, { width, height }, view)
-  })
   /** What lies in the middle of the window: as the hand has moved it, or the part; where the picture is larger than the window, that shows nothing beside it. */
   const centre = computed<Point>(() => {
     if (moved.value) return moved.value
@@ -103,7 +131,8 @@ export function useLooking(window: { readonly width: Ref<number>; readonly heigh
     hurried,
     stop,
     at,
-    isThere,
+    scale,
+    seeing,
     onwards,
     backwards(): void {
       moved.value = null

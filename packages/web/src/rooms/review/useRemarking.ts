@@ -44,8 +44,9 @@ export function useRemarking(looking: Looking) {
     /** The hand moves on: it draws. */
     go(place: Point): void {
       const last = line?.at(-1)
-      if (!line || !last || line.length >= LIMITS.pointsPerLine) return
-      if (distance(last, place) * looking.zoom.value < STEP_PX) return
+      if (!line || !last || distance(last, place) * looking.zoom.value < STEP_PX) return
+      // A very long line goes on as another.
+      if (line.length >= LIMITS.pointsPerLine) line = [last]
       if (line.length === 1 && sketch.value.length >= LIMITS.sketchLines) return
       const isNew = line.length === 1
       line.push(round(place))

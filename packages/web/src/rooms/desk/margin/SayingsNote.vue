@@ -10,6 +10,7 @@ import {
   type SayingKind,
 } from '@unhurried/core/document'
 import { holds, sayingInWords } from '@unhurried/core/measure'
+import { framesTold } from '@unhurried/core/time'
 import { X } from 'lucide-vue-next'
 import { computed, ref, watch } from 'vue'
 import { newId } from '../../../local/ids.ts'
@@ -78,15 +79,11 @@ const fits = computed(() => {
   const { least } = SAYINGS[kind.value]
   return about.value.length >= least && new Set(about.value).size === about.value.length && !about.value.includes('')
 })
+/** Of the frames that are marked on the sheet, or of all. */
+const frames = computed(() => desk.selection ?? { from: 0, to: length.value })
 function say(): void {
-  const saying: Saying = {
-    id: newId(),
-    kind: kind.value,
-    layer: desk.layerId,
-    about: about.value,
-    from: 0,
-    to: length.value,
-  }
+  const { from, to } = frames.value
+  const saying: Saying = { id: newId(), kind: kind.value, layer: desk.layerId, about: about.value, from, to }
   if (shot.document && fits.value) shot.commit(sayingInWords(shot.document, saying, length.value), addSaying(saying))
 }
 const change = (saying: Saying, patch: Partial<Pick<Saying, 'from' | 'to'>>) =>
@@ -139,7 +136,9 @@ const remove = ({ saying, words }: { saying: Saying; words: string }) =>
       <select v-if="wantsTwo" v-model="second" aria-label="The other" :disabled="!things.length">
         <option v-for="thing in things" :key="thing.id" :value="thing.id">{{ thing.name }}</option>
       </select>
-      <button class="plain word" :disabled="!fits">say it</button>
+      <button class="plain word" :disabled="!fits">
+        say it{{ desk.selection ? `, ${framesTold(frames.from, frames.to)}` : '' }}
+      </button>
     </form>
     <p v-if="shot.mayDraw && wantsTwo && marks.length < 2" class="soft told">It needs two marks on the drawings.</p>
   </div>
