@@ -59,6 +59,8 @@ function put(name: string, kind: Mark['kind']): void {
   const id = newId()
   if (!shot.document || shot.commit(`mark ${name}`, addMark(shot.document, desk.layerId, id, name, kind))) return
   if (kind === 'point') fresh.value = ''
+  // It is placed next: the keys are the desk’s.
+  field.value?.blur()
   kit.tool = 'mark'
   kit.markId = id
 }
