@@ -8,6 +8,9 @@ import type { Measuring } from './useMeasuring.ts'
 const props = defineProps<{ measuring: Measuring }>()
 defineEmits<{ print: [] }>()
 const all = computed(() => props.measuring.states.value.reduce((sum, one) => sum + one.count, 0))
+const asked = computed(() => props.measuring.states.value.filter(one => one.isAsked))
+/** What has nothing to go by here is told below the rest, in a fold. */
+const unasked = computed(() => props.measuring.states.value.filter(one => !one.isAsked))
 const told = (count: number, meant: number) =>
   [count > 0 ? counted(count, 'finding') : 'nothing found', meant > 0 ? `${meant} meant so` : '']
     .filter(Boolean)
@@ -24,10 +27,10 @@ const told = (count: number, meant: number) =>
     >
       <b class="name">everything</b>
       <b class="count">{{ all || '' }}</b>
-      <span class="soft state">{{ all ? counted(all, 'finding') : 'nothing found' }}</span>
+      <span class="hush">{{ all ? counted(all, 'finding') : 'nothing found' }}</span>
     </button>
     <button
-      v-for="one in measuring.states.value"
+      v-for="one in asked"
       :key="one.name"
       class="plain check"
       :class="{ on: measuring.check.value === one.name, silent: one.silent }"
@@ -42,6 +45,20 @@ const told = (count: number, meant: number) =>
         one.silent || told(one.count, one.meant)
       }}</span>
     </button>
+    <details v-if="unasked.length > 0" class="unasked">
+      <summary>{{ unasked.length }} not asked of this shot</summary>
+      <button
+        v-for="one in unasked"
+        :key="one.name"
+        class="plain check silent"
+        :class="{ on: measuring.check.value === one.name }"
+        :aria-pressed="measuring.check.value === one.name"
+        @click="measuring.choose(one.name)"
+      >
+        <span class="name">{{ one.words }}</span>
+        <span class="soft state">{{ one.asks }}</span>
+      </button>
+    </details>
     <button class="plain on-paper" @click="$emit('print')">
       <Printer :size="14" aria-hidden="true" /> a report on paper
     </button>
@@ -60,9 +77,10 @@ const told = (count: number, meant: number) =>
 
 .check {
   display: grid;
+  flex: none;
   grid-template-columns: 1fr auto;
   gap: 0 8px;
-  padding: 5px 10px;
+  padding: 3px 10px;
   text-align: left;
 }
 
@@ -79,8 +97,25 @@ const told = (count: number, meant: number) =>
   color: var(--green);
 }
 
+.unasked {
+  flex: none;
+  margin-top: 6px;
+}
+
+.unasked summary {
+  padding: 5px 10px;
+  color: var(--soft);
+  font-size: 13px;
+  cursor: pointer;
+}
+
+.unasked .check {
+  width: 100%;
+}
+
 .on-paper {
   display: flex;
+  flex: none;
   align-items: center;
   gap: 7px;
   margin-top: 10px;

@@ -6,11 +6,17 @@ import { SEVERITY_SIGNS } from '../../shared/severities.ts'
 import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
 import type { Measuring } from './useMeasuring.ts'
+import { VIEWS } from './views.ts'
 
 /** All that is asked of the shot, what came of it and what was measured, on paper. */
 const props = defineProps<{ measuring: Measuring }>()
 const shot = useShot()
 const measure = useMeasure()
+const VIEW_WORDS: Readonly<Record<keyof typeof VIEWS, string>> = {
+  onsets: 'when each part moves',
+  parts: 'which parts are on which drawings',
+  ranked: 'how long and how slowly each drawing is seen',
+}
 const frames = computed(() => shot.take?.length ?? 0)
 const fps = computed(() => shot.document?.format.fps ?? 24)
 const where = ({ layer, from, to }: Found) => {
@@ -24,8 +30,10 @@ function summed({ values }: Series) {
   const at = (share: number) => round(all[Math.round(share * (all.length - 1))] ?? 0)
   return [at(0), at(0.5), at(1)]
 }
+const asked = computed(() => props.measuring.states.value.filter(one => one.isAsked))
+const unasked = computed(() => props.measuring.states.value.filter(one => !one.isAsked))
 const checks = computed(() =>
-  props.measuring.states.value.map(state => ({
+  asked.value.map(state => ({
     ...state,
     found: measure.found.filter(one => one.check === state.name),
     series: measure.survey && !state.silent ? (CHECKS[state.name].series?.(measure.survey) ?? []) : [],
@@ -71,6 +79,11 @@ const checks = computed(() =>
         </tr>
       </table>
     </section>
+    <section v-for="(view, name) in VIEWS" :key="name">
+      <h2>{{ VIEW_WORDS[name] }}</h2>
+      <component :is="view" />
+    </section>
+    <p v-if="unasked.length">Not asked of this shot: {{ unasked.map(one => one.words).join(', ') }}.</p>
   </article>
 </template>
 
@@ -97,8 +110,8 @@ const checks = computed(() =>
     break-after: avoid;
   }
 
-  section {
-    break-inside: avoid-page;
+  tr {
+    break-inside: avoid;
   }
 
   table {
@@ -113,6 +126,20 @@ const checks = computed(() =>
     text-align: left;
     vertical-align: top;
     font-weight: 400;
+  }
+
+  /* The tables of the room, without what is pressed there. */
+  .report :deep(.tables) {
+    print-color-adjust: exact;
+    padding: 0;
+    overflow: visible;
+    background: none;
+    border: 0;
+    font-size: 9.5pt;
+  }
+
+  .report :deep(.tables :is(.order, .soft:only-child, svg)) {
+    display: none;
   }
 
   .figures {

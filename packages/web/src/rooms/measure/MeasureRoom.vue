@@ -10,13 +10,11 @@ import { useShot } from '../../stores/shot.ts'
 import { useMeasureCommands } from './commands.ts'
 import MeasureChecks from './MeasureChecks.vue'
 import MeasureFindings from './MeasureFindings.vue'
-import MeasureOnsets from './MeasureOnsets.vue'
-import MeasureParts from './MeasureParts.vue'
 import MeasurePicture from './MeasurePicture.vue'
 import MeasurePlot from './MeasurePlot.vue'
-import MeasureRanked from './MeasureRanked.vue'
 import MeasureReport from './MeasureReport.vue'
 import { useMeasuring } from './useMeasuring.ts'
+import { VIEWS } from './views.ts'
 
 /** Every judgement as a figure, with its place: what is asked of the shot, what was measured, and what was found. */
 const shot = useShot()
@@ -52,9 +50,7 @@ const view = computed(() => CHECKS[plotted.value].view)
     <MeasureChecks :measuring="measuring" @print="print" />
     <main class="middle" aria-label="Measure">
       <MeasurePicture :found="measuring.one.value" />
-      <MeasureOnsets v-if="view === 'onsets'" />
-      <MeasureParts v-else-if="view === 'parts'" />
-      <MeasureRanked v-else-if="view === 'ranked'" />
+      <component :is="VIEWS[view]" v-if="view" />
       <MeasurePlot v-else :check="plotted" :found="measuring.list.value" :looked="measuring.one.value" />
     </main>
     <MeasureFindings ref="findings" :measuring="measuring" :keys-of="commands.keysOf" />

@@ -24,6 +24,8 @@ export interface CheckState {
   readonly asks: string
   readonly count: number
   readonly meant: number
+  /** whether the shot has anything it could be asked of */
+  readonly isAsked: boolean
   /** why it says nothing; empty where it was asked */
   readonly silent: string
 }
@@ -42,9 +44,8 @@ export function useMeasuring() {
 
   function silence(name: CheckName): string {
     const { document } = shot
-    const { needs, isAsked } = CHECKS[name]
+    const { needs } = CHECKS[name]
     if (!document) return ''
-    if (isAsked && !isAsked(document)) return 'not asked of this shot'
     if (needs.includes('frames') && !delivered.seen) {
       const { progress, broken } = delivered
       return (
@@ -65,8 +66,10 @@ export function useMeasuring() {
     CHECK_NAMES.map(name => {
       const found = measure.found.filter(one => one.check === name)
       const meant = found.filter(one => measure.meant.has(one)).length
-      const { words, asks } = CHECKS[name]
-      return { name, words, asks, count: found.length - meant, meant, silent: silence(name) }
+      const { words, asks, isAsked } = CHECKS[name]
+      const counts = { count: found.length - meant, meant }
+      const can = !isAsked || !shot.document || isAsked(shot.document)
+      return { name, words, asks, ...counts, isAsked: can, silent: can ? silence(name) : 'not asked of this shot' }
     }),
   )
 
