@@ -90,7 +90,7 @@ describe('what the checks find in the demo', () => {
       near: /nearly the same/,
       colour: /of its size on/,
     }
-    for (const name of THRESHOLD_NAMES.filter(one => !['shown', 'pop', 'stall', 'arc', 'seam'].includes(one))) {
+    for (const name of THRESHOLD_NAMES.filter(one => !['shown', 'step', 'pop', 'stall', 'arc', 'seam'].includes(one))) {
       const check = THRESHOLDS[name].check as CheckName
       const told = (thresholds: ShotDocument['thresholds']) =>
         findings(surveyOf({ ...document, thresholds }, samples), [check]).filter(

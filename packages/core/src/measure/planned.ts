@@ -1,5 +1,6 @@
 import { distance, type Point } from '../geometry/point.ts'
-import type { ExpectedBody } from '../motion/recipe.ts'
+import type { Guide } from '../document/model/model.ts'
+import { shownOn, type ExpectedBody, type Plan } from '../motion/recipe.ts'
 import type { Moments } from '../raster/moments.ts'
 
 /** A drawing held against what a guide plans for it. Lengths in paper pixels, radians. */
@@ -18,7 +19,7 @@ export interface PlannedReading {
 const NEARLY_ROUND = 1.04
 
 /** Stretch of an ellipse: its long half axis over the radius of the circle of its area, √(a/b). */
-const stretchOf = ([a, b]: readonly [number, number]): number => Math.sqrt(Math.max(a, b) / Math.min(a, b))
+export const stretchOf = ([a, b]: readonly [number, number]): number => Math.sqrt(Math.max(a, b) / Math.min(a, b))
 
 /** A turn as the smallest there is between two axes, which have no front: (−π/2, π/2]. */
 function axisTurn(rad: number): number {
@@ -43,4 +44,16 @@ export function heldAgainst(planned: ExpectedBody, drawn: Moments, middle: Point
     turnedRad: round ? null : axisTurn(drawn.tiltRad - longRad),
     off: middle && { px: distance(middle, drawn.centroid), from: drawn.centroid, to: middle },
   }
+}
+
+/**
+ * Which drawing of a plan one on the sheet is: the one it was laid for, wherever it is exposed, or else what the plan shows on that frame of the take. Null where it shows
+ * nothing.
+ */
+export function nthPlanned(guide: Guide, plan: Plan<unknown>, drawing: string, frame: number): number | null {
+  const laid = guide.laid.drawings.indexOf(drawing)
+  if (laid >= 0 && laid < plan.drawings.length) return laid
+  const since = frame - guide.from
+  const within = plan.loops && since >= 0 ? since % plan.frames : since
+  return within >= 0 && within < plan.frames ? shownOn(plan, within) : null
 }

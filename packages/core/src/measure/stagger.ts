@@ -3,7 +3,7 @@ import type { Layer, ShotDocument, Take } from '../document/model/model.ts'
 import { columnOf, cyclesOf, takesInOrder } from '../document/model/selectors.ts'
 import type { Operation } from '../document/operations/index.ts'
 import { drawingAt, plain, slice, type Run } from '../time/exposure.ts'
-import { leadsOf } from './checks/followed.ts'
+import { leadsOf, trackOf } from './checks/followed.ts'
 import type { Survey } from './survey.ts'
 import { onsetOf } from './tracks/onset.ts'
 import { arriveTogether } from './tracks/together.ts'
@@ -20,10 +20,7 @@ export interface LayersTogether {
 export function layersTogether(survey: Survey, hasArrived: (stops: number) => boolean): LayersTogether | null {
   const leads = leadsOf(survey).filter(way => way.layer.volume !== 'off')
   const onsets = leads
-    .map(({ layer, steps }) => {
-      const places = steps.flatMap(({ start, at }) => (at ? [{ frame: start, at }] : []))
-      return onsetOf({ id: layer.id, name: layer.name, places })
-    })
+    .map(way => onsetOf({ ...trackOf(way, way.layer.name), id: way.layer.id }))
     .filter(({ stops }) => stops === null || hasArrived(stops))
   const found = arriveTogether(onsets)
   if (!found) return null

@@ -6,6 +6,7 @@ import { find } from '../document/model/table.ts'
 import type { Delivered } from './delivered.ts'
 import type { DrawingFacts } from '../raster/facts.ts'
 import type { Shape } from '../raster/shapeOf.ts'
+import { median } from '../median.ts'
 
 /** A shot and what was measured of it. */
 export interface Survey {
@@ -46,4 +47,10 @@ export function shownOn({ document, take }: Pick<Survey, 'document' | 'take'>, l
     seen.add(id as string)
     return drawing ? [{ drawing, from: start, to: start + frames }] : []
   })
+}
+
+/** How much of its hull what is drawn on a layer usually fills, 0–1 (the median of its drawings); null while nothing is measured. */
+export function solidityOn(survey: Survey, layer: string): number | null {
+  const all = shownOn(survey, layer).flatMap(({ drawing }) => survey.shapes.get(drawing.id)?.solidity ?? [])
+  return all.length > 0 ? median(all) : null
 }

@@ -31,6 +31,15 @@ export const THRESHOLDS = {
     ...{ check: 'volume', words: 'off the first key by more than', ...share, is: 0.08, least: 0.01, most: 1 },
     why: 'less of a compact body nobody sees',
   },
+  step: {
+    ...{ check: 'volume', words: 'straight ahead: from one to the next, more than', ...share },
+    ...{ is: 0.05, least: 0.005, most: 1 },
+    why: 'straight ahead a body may drift by half as much again over the shot, but not jump',
+  },
+  solid: {
+    ...{ check: 'volume', words: 'asked of what fills its hull by', ...share, is: 0.9, least: 0, most: 1 },
+    why: 'limbs that spread and fold change the area of a figure; its values are only shown',
+  },
   way: {
     ...{ check: 'way', words: 'off its tick by more than', ...share, is: 0.02, least: 0.002, most: 0.5 },
     why: 'of the whole way; half of the usual closeness of two ticks on ones',

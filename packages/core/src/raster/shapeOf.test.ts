@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { placeStroke, type Sample } from '../geometry/index.ts'
 import { fillPolygon, shapeOf } from './index.ts'
+import { solidityOf } from './solidity.ts'
 
 const ring = (n: number, r: number, share = 1): Sample[] =>
   Array.from({ length: n }, (_, i) => {
@@ -40,6 +41,20 @@ describe('the shape of a drawing', () => {
     expect(shape.area / (Math.PI * 151.5 ** 2)).toBeCloseTo(1, 2)
     expect(shape.centroid?.x).toBeCloseTo(500, 0)
     expect(shape.centroid?.y).toBeCloseTo(400, 0)
+  })
+
+  test('a disc fills its hull; a cross of five squares five sevenths of it, by hand; nothing is whole', () => {
+    expect(shapeOf([placeStroke(ring(120, 150), 'line', 3, null, null)]).solidity).toBeGreaterThan(0.99)
+    // Squares of 3: area 5 · 9 = 45, its hull the 9 × 9 without four corner triangles of 4.5: 63.
+    const cross = Uint8Array.from({ length: 81 }, (_, i) => {
+      const [x, y] = [Math.floor((i % 9) / 3), Math.floor(i / 27)]
+      return x === 1 || y === 1 ? 1 : 0
+    })
+    expect(solidityOf({ width: 9, height: 9, inside: cross }, 45)).toBeCloseTo(45 / 63, 9)
+    // Two rows with an empty one between them.
+    expect(solidityOf({ width: 2, height: 4, inside: Uint8Array.of(0, 0, 1, 1, 0, 0, 1, 1) }, 4)).toBeCloseTo(4 / 6, 9)
+    expect(solidityOf({ width: 3, height: 2, inside: new Uint8Array(6) }, 0)).toBe(1)
+    expect(shapeOf([]).solidity).toBeUndefined()
   })
 
   test('a ring with tapered tips holds the outside out where they meet', () => {

@@ -7,6 +7,7 @@ import { momentsOf, type Moments } from './moments.ts'
 import { fillPolygon, type Window } from './polygon.ts'
 import { boxOfInk, paintInk, within, type Inked } from './inked.ts'
 import { LINE_ALPHA, silhouette, type Mask } from './silhouette.ts'
+import { solidityOf } from './solidity.ts'
 
 /** Thinner lines are taken as this wide (in pixels of the mask), so that they hold the outside out; their tips too. */
 const THINNEST_LINE = 2
@@ -32,6 +33,8 @@ export interface Shape extends Moments {
   readonly open: Point | null
   /** its outline wherever it lies and however large it is, to be held against others; where something is drawn */
   readonly pose?: Pose
+  /** how much of its convex hull it fills, 0–1; where something is drawn */
+  readonly solidity?: number
 }
 
 /**
@@ -74,7 +77,12 @@ export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Sh
     const enclosed = momentsOf(filled(closed)).area - bridged - moments.area
     return enclosed > moments.area * OPEN_ADDS
   })
-  return { ...onPaper(moments, window), open: open ? middleOf(open) : null, pose: poseOf(body, moments) }
+  return {
+    ...onPaper(moments, window),
+    open: open ? middleOf(open) : null,
+    pose: poseOf(body, moments),
+    solidity: solidityOf(body, moments.area),
+  }
 }
 
 /**

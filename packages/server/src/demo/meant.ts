@@ -22,11 +22,7 @@ const REASONS: Readonly<Record<string, readonly Reason[]>> = {
   'Reed waltz': [LATER],
   'Heron lifts a foot': [LATER],
   'Heron shivers': [LATER],
-  'The stamp': [{ check: 'poses', why: 'it is a face close up: what is told is in the cheek and the eyes' }],
-  'Mist over a warm stone': [
-    { check: 'volume', why: 'mist has no volume to keep' },
-    { check: 'seam', why: 'the lowest wisp is born there' },
-  ],
+  'Mist over a warm stone': [{ check: 'seam', why: 'the lowest wisp is born there' }],
 }
 
 /** A shot as the measuring room surveys it, without the frames as they are delivered. */

@@ -17,6 +17,7 @@ import { after, scaling, translation, IDENTITY, type Matrix, type Point } from '
 import { movedBy } from '@unhurried/core/measure'
 import { hop, HOP } from './hop.ts'
 import { Study, type Drawn } from './study.ts'
+import { disc, line, shape } from './tilda.ts'
 
 /** Nothing it finds is planted in a shot that is seen on the shelf: what flashes is not shown to anybody. */
 const TAKE = FIRST.take
@@ -193,6 +194,21 @@ function pebble(study: Study): void {
   ])
 }
 
+/** A berry that lies on the pad and is larger once (volume). */
+function berry(study: Study): void {
+  const layer = study.layer('layer-berry', 'a berry', 4)
+  study.commit('a body', [{ kind: 'layer.set', id: layer, patch: { volume: 'flat' } }])
+  const radii = [15, 17, 15]
+  radii.forEach((r, i) => {
+    const [id, at] = [`berry-${i}`, { x: 850, y: 622 - r }]
+    const drawing: Drawing = { id, layer, number: i + 1, role: i === 1 ? 'inbetween' : 'key', elements: {}, marks: {} }
+    study.commit('a berry', [{ kind: 'drawing.add', drawing }])
+    study.draw(id, [shape('bark', disc(at, r)), line(3, [...disc(at, r), { x: at.x + r, y: at.y }])])
+  })
+  const runs = radii.map((_, i) => ({ drawing: `berry-${i}`, frames: 10 }))
+  study.commit('it lies', [{ kind: 'exposure.write', take: TAKE, layer, from: 0, runs }])
+}
+
 /** The hop with one fault for each check that can be shown: to practise on, and to try the checks with. */
 export function troubledHop(): Drawn {
   const whole = hop()
@@ -217,8 +233,6 @@ export function troubledHop(): Drawn {
   study.commit('no satchel', [{ kind: 'elements.remove', drawing: on(7).id, ids: colourOf(on(7), 'bark') }])
   // off the arc, and off its place on the way
   study.commit('off the arc', movedBy(on(13), 46, -40))
-  // volume: she grows
-  study.commit('grown', [mapped(on(17), scaling(1.12, 1.12, nose(on(17))))])
   // lines: a heavier pen once, and a stroke that slipped
   const heavy = Object.values(on(19).elements).flatMap(element =>
     isStroke(element) && element.kind === 'line' ? [{ id: element.id, patch: { width: element.width * 1.5 } }] : [],
@@ -255,5 +269,6 @@ export function troubledHop(): Drawn {
   drop(study)
   saidAndNotSo(study)
   pebble(study)
+  berry(study)
   return { ...study.drawn, samples: new Map([...whole.samples, ...study.drawn.samples]) }
 }

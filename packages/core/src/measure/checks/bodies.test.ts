@@ -110,7 +110,10 @@ describe('reads as a shape', () => {
   const keys = (...poses: Pose[]) =>
     said(
       'poses',
-      moving({}, twos(poses.length)),
+      moving(
+        {},
+        poses.map(() => 6),
+      ),
       poses.map((_, i) => ({ x: 100 * i, y: 100 })),
       poses,
     )
@@ -125,8 +128,15 @@ describe('reads as a shape', () => {
       'the silhouettes of 2 and 3 are 92 % alike: as shapes they read as one pose',
     ])
     expect(keys(pose(0, 50), pose(50, 100), pose(0, 50))).toEqual([])
+    // One key after the other on twos is straight ahead, and what fills its hull has no pose.
+    const ahead = moving({}, twos(2))
+    expect(said('poses', ahead, along(0, 100), [pose(0, 100), pose(0, 99)])).toEqual([])
+    const solid = withBodies(moving({}, [6, 6]), along(0, 100), [pose(0, 100), pose(0, 99)])
+    expect(CHECKS.poses.inspect(solid)).toHaveLength(1)
+    const discs = new Map([...solid.shapes].map(([id, shape]) => [id, { ...shape, solidity: 0.97 }]))
+    expect(CHECKS.poses.inspect({ ...solid, shapes: discs })).toEqual([])
     // What lies between keys may look like them.
-    const between = done(moving({}, twos(2)), [{ kind: 'drawing.set', id: 'd2', patch: { role: 'inbetween' } }])
+    const between = done(moving({}, [6, 6]), [{ kind: 'drawing.set', id: 'd2', patch: { role: 'inbetween' } }])
     expect(said('poses', between, along(0, 100), [pose(0, 100), pose(0, 99)])).toEqual([])
   })
 })

@@ -1,12 +1,14 @@
 import { describe, expect, test } from '@jest/globals'
 import { presetTicks, presetWish } from '../../chart/wish.ts'
 import type { Point } from '../../geometry/point.ts'
+import { freshGuide } from '../../document/acts/guides.ts'
 import { FIRST } from '../../document/model/fresh.ts'
 import type { MarkPlace, ShotDocument } from '../../document/model/model.ts'
 import { applyBatch, type Operation } from '../../document/operations/index.ts'
 import { currentTake } from '../../document/model/selectors.ts'
 import { sampleDocument } from '../../document/tests/sample.ts'
 import type { Shape } from '../../raster/shapeOf.ts'
+import { done } from '../tests/moving.ts'
 import { CHECK_NAMES, CHECKS, findings, type CheckName } from './table.ts'
 
 /** A round silhouette of a radius at a place. */
@@ -66,6 +68,57 @@ describe('checks', () => {
     const open = { ...shapes, b: disc(50, 0, 9, { x: 41, y: 2 }) }
     expect(asked('volume', charted(), open)).toEqual([['b', 4, 8, 'outline of 5 open here']])
     expect(CHECKS.volume.inspect(survey(charted(), open))[0]?.at).toEqual({ x: 41, y: 2 })
+  })
+
+  test('volume: of a figure with limbs only the values are told, unless it is said to be round or the shot asks for it', () => {
+    const spread = (r: number, solidity = 0.7) => ({ ...disc(0, 0, r), solidity })
+    const limbs = { a: spread(20), b: spread(22), c: spread(20, 0.95) }
+    expect(asked('volume', charted(), limbs)).toEqual([])
+    expect(CHECKS.volume.series?.(survey(charted(), limbs))[0]?.values).toHaveLength(3)
+    const round = done(charted(), [{ kind: 'layer.set', id: FIRST.drawn, patch: { volume: 'round' } }])
+    expect(asked('volume', round, limbs).map(one => one[0])).toEqual(['b'])
+    const set = done(charted(), [{ kind: 'threshold.set', name: 'solid', value: 0.6 }])
+    expect(asked('volume', set, limbs).map(one => one[0])).toEqual(['b'])
+    expect(asked('volume', charted(), { a: spread(20, 0.92), b: spread(22, 0.91), c: spread(20) })).toHaveLength(1)
+  })
+
+  test('volume straight ahead: 12 per cent over the shot, and 5 from one to the next', () => {
+    const ahead = done(charted(), [{ kind: 'shot.set', patch: { way: 'straight-ahead' } }])
+    const areas = (a: number, b: number, c: number) => {
+      const [one, two, three] = [a, b, c].map(area => disc(0, 0, Math.sqrt(area)))
+      return { a: one!, b: two!, c: three! }
+    }
+    // 104 and 109 of 100: no step over 5 per cent, and within 12; pose to pose 109 is too much.
+    expect(asked('volume', ahead, areas(100, 104, 109))).toEqual([])
+    expect(asked('volume', charted(), areas(100, 104, 109)).map(one => one[3])).toEqual([
+      '9 has 109 % of the area of 1',
+    ])
+    expect(asked('volume', ahead, areas(100, 106, 106)).map(one => one[3])).toEqual(['5 has 106 % of the area of 1'])
+    expect(asked('volume', ahead, areas(100, 107, 114)).map(one => one[3])).toEqual([
+      '5 has 107 % of the area of 1',
+      '9 has 114 % of the area of 1',
+    ])
+    expect(asked('volume', ahead, areas(100, 97, 103)).map(one => one[3])).toEqual(['9 has 106 % of the area of 5'])
+  })
+
+  test('stretch is told beside what a guide planned for that drawing', () => {
+    const oval = { ...disc(0, 0), halfAxes: [40, 10] as const }
+    const series = (document: ShotDocument) =>
+      CHECKS.volume.series?.(survey(document, { a: disc(0, 0), b: oval, c: disc(9, 0) })).at(-1)
+    const values = series(charted())?.values.map(({ frame, value }) => [frame, value])
+    // √(40/10) = 2.
+    expect(values).toEqual([
+      [0, 1],
+      [4, 2],
+      [8, 1],
+    ])
+    expect(series(charted())?.planned).toEqual([])
+    const take = FIRST.take
+    const guided = done(charted(), freshGuide(charted(), 'bounce', { take, layer: FIRST.drawn, from: 0 }, 'drop'))
+    const planned = series(guided)?.planned ?? []
+    expect(planned.map(({ frame }) => frame)).toEqual([0, 4, 8])
+    expect(planned[0]?.value).toBeGreaterThanOrEqual(1)
+    expect(planned.every(({ value }) => value >= 1 && value < 3)).toBe(true)
   })
 
   test('volume is silent where it is off, before anything is measured, and on references', () => {

@@ -6,6 +6,8 @@ import type { LoopRange } from '../../time/loop.ts'
 import { median } from '../../median.ts'
 import { distance, type Point } from '../../geometry/point.ts'
 import { placeOn, type Survey } from '../survey.ts'
+import { tracksOfMarks } from '../tracks/ofMarks.ts'
+import type { Track } from '../tracks/track.ts'
 import type { Series } from './check.ts'
 
 /** The way of something over the exposures of a layer: a mark of it, or the middles of its silhouettes. */
@@ -49,6 +51,22 @@ export const followedWays = (survey: Survey, loop: LoopRange | null): Followed[]
 export const leadsOf = (survey: Survey): Followed[] => {
   const ways = followedWays(survey, null)
   return ways.filter((way, i) => ways.findIndex(other => other.layer === way.layer) === i)
+}
+
+/** A way as a track, places that are not known left out. */
+export const trackOf = ({ layer, mark, steps }: Followed, name: string): Track => ({
+  id: mark ?? layer.id,
+  name,
+  places: steps.flatMap(({ start, at }) => (at ? [{ frame: start, at }] : [])),
+})
+
+/** What moves on a layer, part by part: its marks, or where it has none the middle of what is drawn. */
+export function partsOf(survey: Survey, layer: Layer): Track[] {
+  const marked = tracksOfMarks(survey.document, survey.take, layer.id)
+  if (marked.length > 0) return marked
+  const middle = followedOn(survey, layer, null).find(way => way.mark === null)
+  const track = middle && trackOf(middle, 'its middle')
+  return track && track.places.length > 1 ? [track] : []
 }
 
 /** One step of a way: from the drawing before to the one that appears on its frame. */

@@ -56,7 +56,8 @@ const speeds = (survey: Survey): Series[] => stepSeries(survey).filter(series =>
 export const together: Check = {
   words: 'all at once',
   asks: 'Do parts arrive one after the other?',
-  needs: ['marks'],
+  // Layers are parts too, by their silhouettes.
+  needs: ['shapes', 'marks'],
   view: 'onsets',
   series: speeds,
   /** Layers can be timed apart: how it would look is shown as a take of its own, and nothing that is there changes. */

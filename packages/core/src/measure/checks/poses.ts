@@ -1,7 +1,7 @@
 import { isAnimated, type Layer } from '../../document/model/model.ts'
 import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { posesAlike } from '../../raster/pose.ts'
-import { shownOn, type Shown, type Survey } from '../survey.ts'
+import { shownOn, solidityOn, type Shown, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
 
@@ -9,13 +9,23 @@ import { percent, type Check, type Finding, type Series } from './check.ts'
 const keysOn = (survey: Survey, layer: Layer): Shown[] =>
   shownOn(survey, layer.id).filter(({ drawing }) => drawing.role === 'key' && !isBlank(drawing))
 
-const bodies = ({ document }: Survey): Layer[] =>
-  layersInOrder(document).filter(layer => isAnimated(layer) && layer.volume !== 'off')
+/** A pose that is to be read is there for as long, seconds: of drawings that are all keys, one after the other, nothing is asked. */
+const READ_S = 1 / 4
+
+/** Layers with a figure: what fills its hull, a ball or a face, tells nothing by its outline. */
+const figures = (survey: Survey): Layer[] =>
+  layersInOrder(survey.document).filter(
+    layer =>
+      isAnimated(layer) &&
+      layer.volume !== 'off' &&
+      (solidityOn(survey, layer.id) ?? 0) < thresholdOf(survey.document, 'solid'),
+  )
 
 /** Each key, and how alike its silhouette is to the one before. */
 const pairs = (survey: Survey, layer: Layer) =>
   keysOn(survey, layer).flatMap((key, i, all) => {
     const before = all[i - 1]
+    if (before && key.from - before.from < READ_S * survey.document.format.fps) return []
     const [a, b] = [survey.shapes.get(before?.drawing.id ?? '')?.pose, survey.shapes.get(key.drawing.id)?.pose]
     return before && a && b ? [{ key, before, alike: posesAlike(a, b) }] : []
   })
@@ -27,7 +37,7 @@ export const poses: Check = {
   needs: ['shapes'],
   limits: ({ document }) => [100 * thresholdOf(document, 'alike')],
   series: survey =>
-    bodies(survey).flatMap((layer): Series[] => {
+    figures(survey).flatMap((layer): Series[] => {
       const values = pairs(survey, layer).map(({ key, alike }) => ({
         frame: key.from,
         drawing: key.drawing.id,
@@ -38,7 +48,7 @@ export const poses: Check = {
         : []
     }),
   inspect: survey =>
-    bodies(survey).flatMap(layer =>
+    figures(survey).flatMap(layer =>
       pairs(survey, layer)
         .filter(({ alike }) => alike > thresholdOf(survey.document, 'alike'))
         .map(({ key, before, alike }): Finding => ({

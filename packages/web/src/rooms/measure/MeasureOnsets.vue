@@ -1,29 +1,32 @@
 <script setup lang="ts">
 import { isAnimated, layersInOrder, orderMarks } from '@unhurried/core/document'
-import { onsetOf, onsetTable, tracksOfMarks, type Onset } from '@unhurried/core/measure'
+import { onsetOf, onsetTable, partsOf, type Onset } from '@unhurried/core/measure'
 import { ChevronDown, ChevronUp, GripVertical } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useDesk } from '../../stores/desk.ts'
+import { useMeasure } from '../../stores/measure.ts'
 import { useShot } from '../../stores/shot.ts'
 
 /** When every marked part sets out, turns and arrives: bars in the order of time, or from what leads to what hangs on it, which is set by dragging. */
 const shot = useShot()
 const desk = useDesk()
+const measure = useMeasure()
 const ORDERS = { time: 'in the order of time', parts: 'from root to tip' } as const
 const order = ref<keyof typeof ORDERS>('time')
 const length = computed(() => shot.take?.length ?? 1)
 const layers = computed(() => {
-  const { document, take } = shot
-  if (!document || !take) return []
-  return layersInOrder(document)
+  const { survey } = measure
+  if (!survey) return []
+  return layersInOrder(survey.document)
     .filter(isAnimated)
     .map(layer => {
-      const tracks = tracksOfMarks(document, take, layer.id)
+      const tracks = partsOf(survey, layer)
       return { layer, onsets: order.value === 'time' ? onsetTable(tracks) : tracks.map(onsetOf) }
     })
     .filter(({ onsets }) => onsets.length > 0)
 })
+/** Marks have an order among them; the middle of what is drawn stands alone. */
 const mayOrder = computed(() => order.value === 'parts' && shot.mayDraw)
 function put(layer: string, onsets: readonly Onset[]): void {
   const { document } = shot
@@ -65,7 +68,8 @@ const round = (px: number) => Math.round(px * 10) / 10
       >
     </p>
     <p v-if="!layers.length" class="soft">
-      Place marks on the drawings, and when each part sets out and arrives is told here.
+      Once two drawings are there, when each part sets out and arrives is told here: by its marks, or by the middle of
+      what is drawn.
     </p>
     <table v-for="{ layer, onsets } in layers" :key="layer.id">
       <caption>
@@ -93,7 +97,7 @@ const round = (px: number) => Math.round(px * 10) / 10
       >
         <tr v-for="(onset, i) in onsets" :key="onset.id">
           <th scope="row">
-            <span v-if="mayOrder" class="hold">
+            <span v-if="mayOrder && onsets.length > 1" class="hold">
               <GripVertical class="grip" :size="14" aria-hidden="true" />
               <button
                 class="plain step"

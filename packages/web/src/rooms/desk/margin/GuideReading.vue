@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { marksOf, type Guide } from '@unhurried/core/document'
 import { distance } from '@unhurried/core/geometry'
-import { heldAgainst } from '@unhurried/core/measure'
+import { heldAgainst, nthPlanned } from '@unhurried/core/measure'
 import { expectedOf, shownOn } from '@unhurried/core/motion'
 import { computed } from 'vue'
 import { deskOf } from '../../../recipes/table.ts'
@@ -30,9 +30,8 @@ const held = computed(() => {
   const here = guides.here.find(({ guide }) => guide.id === props.guide.id && guide.layer === desk.timedLayer)
   if (!drawing || !here) return null
   const { guide, plan, frame } = here
-  // What was laid for a drawing of the plan is held against that one, wherever it is exposed.
-  const laid = guide.laid.drawings.indexOf(drawing.id)
-  const nth = laid >= 0 && laid < plan.drawings.length ? laid : shownOn(plan, frame)
+  const nth = nthPlanned(guide, plan, drawing.id, guide.from + frame)
+  if (nth === null) return null
   return { drawing, guide, plan, frame, nth, planned: expectedOf(guide.recipe, plan, nth) }
 })
 
