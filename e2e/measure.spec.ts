@@ -136,7 +136,7 @@ test('a shot without anything says what it needs, and no key does harm', async (
   await checks.getByRole('button', { name: /^volume/ }).click()
   await expect(page.getByText('There is nothing to plot here.')).toBeVisible()
   await checks.getByRole('button', { name: /^weight/ }).click()
-  await expect(page.getByText('Place marks on the drawings')).toBeVisible()
+  await expect(page.getByText('Once two drawings are there, when each part sets out')).toBeVisible()
 })
 
 /** As a pen leaves them: some pixels apart. */
@@ -312,6 +312,67 @@ test('a picture that flashes is told in the room and before it goes out, and is 
   await expect(shown).toHaveValue('1024')
   await shown.fill('120')
   await shown.press('Enter')
+  await expect(check).toContainText('nothing found')
+})
+
+test('a painted figure that is lost before its ground is told, and is not once it is darker', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 12 })
+  await openDesk(page, world, shot)
+  const { layers, current: take } = await documentNow(page, world, shot)
+  const [layer, behind] = ['drawn', 'background'].map(kind =>
+    Object.keys(layers).find(id => layers[id]!.kind === kind)!,
+  )
+  const block = (left: number, top: number, right: number, bottom: number) =>
+    Buffer.from(
+      packSamples(
+        [left, right, right, left, left].map((x, i) => ({
+          x,
+          y: i === 0 || i === 1 || i === 4 ? top : bottom,
+          pressure: 1,
+        })),
+      ),
+    ).toString('base64')
+  const shape = (id: string, swatch: string) => ({
+    [id]: {
+      ...{ id, kind: 'shape', z: 1, samples: id, part: null, swatch, width: 1, label: null, matrix: null },
+      nib: { look: 'ink', ends: 'round', thinning: 0 },
+    },
+  })
+  const drawing = (id: string, on: string, elements: object) => ({
+    kind: 'drawing.add',
+    drawing: { id, layer: on, number: 1, role: 'key', elements, marks: {} },
+  })
+  const shown = (id: string, on: string) => ({
+    ...{ kind: 'exposure.write', take, layer: on, from: 0 },
+    runs: [{ drawing: id, frames: 12 }],
+  })
+  await postBatches(
+    page,
+    world,
+    shot,
+    [
+      drawing('pad', behind!, shape('pad-shape', 'moss')),
+      drawing('leaf', layer!, shape('leaf-shape', 'moss')),
+      shown('pad', behind!),
+      shown('leaf', layer!),
+    ],
+    // Half of the leaf’s outline lies over the pad.
+    { 'pad-shape': block(100, 50, 340, 310), 'leaf-shape': block(280, 150, 400, 210) },
+  )
+  await page.goto(`${world.url}/shot/${shot}/measure`)
+  const check = page.getByRole('navigation', { name: 'Checks' }).getByRole('button', { name: /^figure and ground/ })
+  await expect(check).toContainText('1 finding')
+  await check.click()
+  const list = page.getByRole('complementary', { name: 'Findings' })
+  // 60 px each above, below and at its left, of 360.
+  await expect(list).toContainText(/1 is lost before what lies behind it along (49|5[0-3]) % of its outline/)
+  await commitOps(page, world, shot, [
+    { kind: 'elements.set', drawing: 'leaf', changes: [{ id: 'leaf-shape', patch: { swatch: 'graphite' } }] },
+  ])
   await expect(check).toContainText('nothing found')
 })
 

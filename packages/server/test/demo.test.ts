@@ -78,8 +78,8 @@ describe('what the checks find in the demo', () => {
 
   test('in the troubled hop every check finds what was planted for it; what flashes is not shown to anybody', () => {
     const found = new Set(openIn('A troubled hop').map(one => one.check))
-    // How well each drawing is seen is only told.
-    expect(CHECK_NAMES.filter(check => !found.has(check))).toEqual(['flashes', 'attention'])
+    // Frames are not painted here; how well each drawing is seen is only told.
+    expect(CHECK_NAMES.filter(check => !found.has(check))).toEqual(['flashes', 'ground', 'attention'])
   })
 
   test('as soon as a check begins to speak as late as it can, what was planted for it is not told any more', () => {
@@ -90,7 +90,7 @@ describe('what the checks find in the demo', () => {
       near: /nearly the same/,
       colour: /of its size on/,
     }
-    for (const name of THRESHOLD_NAMES.filter(one => !['shown', 'step', 'pop', 'stall', 'arc', 'seam'].includes(one))) {
+    for (const name of THRESHOLD_NAMES.filter(one => !['shown', 'ground', 'step', 'pop', 'stall', 'arc', 'seam'].includes(one))) {
       const check = THRESHOLDS[name].check as CheckName
       const told = (thresholds: ShotDocument['thresholds']) =>
         findings(surveyOf({ ...document, thresholds }, samples), [check]).filter(

@@ -1,6 +1,13 @@
 import type { Box } from '../geometry/point.ts'
 import type { LoopRange } from '../time/loop.ts'
-import { flashMeter, framesToJudge, type Cells, type FlashGrid, type FlashKind } from '../raster/index.ts'
+import {
+  flashMeter,
+  framesToJudge,
+  type Cells,
+  type EdgeReading,
+  type FlashGrid,
+  type FlashKind,
+} from '../raster/index.ts'
 
 /** A stretch of frames in which a film flashes, or nearly does. */
 export interface FlashingSeen {
@@ -16,11 +23,17 @@ export interface FlashingSeen {
   readonly share: number
 }
 
-/** What was measured on the frames as they are delivered. */
-export interface Delivered {
+/** What flashes in the frames as they are delivered. */
+export interface Flashing {
   readonly flashing: readonly FlashingSeen[]
   /** by frame, the largest share of a block that becomes lighter, or darker, there: 0–1 */
   readonly shares: readonly number[]
+}
+
+/** What was measured on the frames as they are delivered. */
+export interface Delivered extends Flashing {
+  /** how a figure stands out from its ground, by the id of its drawing; `at` as shares of the picture's width and height. Where it has an outline in the picture */
+  readonly edges: ReadonlyMap<string, EdgeReading>
 }
 
 /**
@@ -33,7 +46,7 @@ export function deliveredFrames(
   grid: FlashGrid,
   fps: number,
   loop: LoopRange | null,
-): Delivered {
+): Flashing {
   const meter = flashMeter(grid, fps)
   const seen = asGoneRound(frames.length, loop, fps)
   for (const [i, frame] of seen.entries()) {

@@ -88,6 +88,10 @@ export const THRESHOLDS = {
     ...{ check: 'paint', words: 'colours nearer than', unit: 'ΔE', times: 1, is: 3, least: 0.5, most: 20 },
     why: '1 is just noticed side by side; below 3 it is one colour mixed twice',
   },
+  ground: {
+    ...{ check: 'ground', words: 'as its ground along more than', ...share, is: 0.3, least: 0.02, most: 1 },
+    why: 'of the outline, with less than 10 of ΔE between them: a third of a shape that is lost is missed',
+  },
   cut: {
     ...{ check: 'framed', words: 'outside the picture, more than', ...share, is: 0.02, least: 0.001, most: 1 },
     why: 'of a drawing: less is a line’s edge',

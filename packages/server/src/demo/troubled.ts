@@ -209,6 +209,13 @@ function berry(study: Study): void {
   study.commit('it lies', [{ kind: 'exposure.write', take: TAKE, layer, from: 0, runs }])
 }
 
+/** A leaf as green as the pad it lies on, without a line (figure and ground). */
+function leaf(study: Study): void {
+  const layer = study.layer('layer-leaf', 'a leaf', 5)
+  study.commit('a body', [{ kind: 'layer.set', id: layer, patch: { volume: 'flat' } }])
+  study.still(layer, [shape('lily', disc({ x: 1000, y: 606 }, 26, 12))])
+}
+
 /** The hop with one fault for each check that can be shown: to practise on, and to try the checks with. */
 export function troubledHop(): Drawn {
   const whole = hop()
@@ -270,5 +277,6 @@ export function troubledHop(): Drawn {
   saidAndNotSo(study)
   pebble(study)
   berry(study)
+  leaf(study)
   return { ...study.drawn, samples: new Map([...whole.samples, ...study.drawn.samples]) }
 }

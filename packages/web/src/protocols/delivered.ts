@@ -6,6 +6,14 @@ import type { LoopRange } from '@unhurried/core/time'
 /** A picture of a film: which known drawings lie where, lowest first. */
 export type NamedPicture = readonly { readonly name: number; readonly maps: readonly Matrix[] | null }[]
 
+/** A figure of a picture: its drawing, and which of what lies there is the figure (lines and the paint that goes along with them); all else up to it is its ground. */
+export interface NamedFigure {
+  /** the id of the drawing */
+  readonly drawing: string
+  readonly picture: number
+  readonly of: readonly number[]
+}
+
 /** A film to be looked at as it is delivered. */
 export interface DeliveredOrder {
   readonly format: Format
@@ -14,6 +22,7 @@ export interface DeliveredOrder {
   /** the number of its picture for every frame */
   readonly frames: readonly number[]
   readonly loop: LoopRange | null
+  readonly figures: readonly NamedFigure[]
   /** how wide it is shown, pixels: what flashes is judged by what of the eye's field it covers */
   readonly shownPx: number
 }

@@ -1,5 +1,6 @@
-import type { ShotDocument, Take } from '@unhurried/core/document'
+import { isAnimated, type ShotDocument, type Take } from '@unhurried/core/document'
 import type { StrokeBook } from '../paint/strokes.ts'
+import type { NamedFigure } from '../protocols/delivered.ts'
 import { laidAt, type LaidDrawing } from './pictures.ts'
 
 /** The frames of a take as they are sent off. */
@@ -27,4 +28,23 @@ export function framesOf(document: ShotDocument, take: Take, book: Pick<StrokeBo
     return number
   })
   return { pictures, frames }
+}
+
+/**
+ * The painted figures of a take, each drawing where it is first seen: it and the paint that goes along with it. Roughs are no figures yet, and what has no body (mist, blinking
+ * eyes) need not stand out.
+ */
+export function figuresOf({ layers }: ShotDocument, { pictures }: Pick<FramesOf, 'pictures'>): NamedFigure[] {
+  const seen = new Set<string>()
+  return pictures.flatMap((laid, picture) =>
+    laid.flatMap(({ drawing }): NamedFigure[] => {
+      const layer = layers[drawing.layer]
+      if (!layer || !isAnimated(layer) || layer.volume === 'off' || seen.has(drawing.id)) return []
+      seen.add(drawing.id)
+      const isOwn = (other: string) => other === layer.id || layers[other]?.follows === layer.id
+      const of = laid.flatMap((one, i) => (isOwn(one.drawing.layer) ? [i] : []))
+      const isPainted = of.some(i => Object.values(laid[i]?.drawing.elements ?? {}).some(one => one.kind === 'shape'))
+      return isPainted ? [{ drawing: drawing.id, picture, of }] : []
+    }),
+  )
 }

@@ -3,7 +3,7 @@ import { thresholdOf, type Delivered } from '@unhurried/core/measure'
 import { proxy, wrap } from 'comlink'
 import type { StrokeBook } from '../paint/strokes.ts'
 import type { DeliveredProtocol, NamedPicture } from '../protocols/delivered.ts'
-import { framesOf } from './frames.ts'
+import { figuresOf, framesOf } from './frames.ts'
 
 /** Pictures that are done, of how many. */
 export interface Looked {
@@ -57,7 +57,8 @@ export function filmLooker(bytesOf: (id: string) => Uint8Array | undefined, brok
       told({ done: 0, of })
       const { format, swatches } = document
       const shownPx = thresholdOf(document, 'shown')
-      const order = { format, swatches, pictures, frames: film.frames, loop: take.loop, shownPx }
+      const figures = figuresOf(document, film)
+      const order = { format, swatches, pictures, frames: film.frames, loop: take.loop, shownPx, figures }
       return remote.look(
         order,
         proxy((done: number) => told({ done, of })),

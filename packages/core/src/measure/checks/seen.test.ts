@@ -301,7 +301,7 @@ describe('flashes of a film', () => {
     expect(found).toMatchObject({ kind: 'general', from: 0, to: 12 })
     expect(found!.changes).toBeGreaterThanOrEqual(8)
     const delivered = deliveredFrames(frames, LIGHT, grid, 24, { from: 0, to: 12 })
-    const of = { ...survey(shot([[{}]])), delivered }
+    const of = { ...survey(shot([[{}]])), delivered: { ...delivered, edges: new Map() } }
     expect(CHECKS.flashes.inspect(of)[0]).toMatchObject({
       severity: 'wrong',
       layer: null,

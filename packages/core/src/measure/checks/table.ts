@@ -5,6 +5,7 @@ import { ceiling } from './ceiling.ts'
 import { flashes } from './flashes.ts'
 import { exposed } from './exposed.ts'
 import { flight } from './flight.ts'
+import { ground } from './ground.ts'
 import { launch } from './launch.ts'
 import { lines } from './lines.ts'
 import { framed, paint } from './paint.ts'
@@ -27,6 +28,7 @@ const TABLE = {
   present,
   lines,
   paint,
+  ground,
   volume,
   way,
   arc,
