@@ -1,4 +1,4 @@
-import type { Drawing, Format, ShotDocument } from '@unhurried/core/document'
+import type { Drawing, FilmClip, Format, ShotDocument } from '@unhurried/core/document'
 import type { Matrix } from '@unhurried/core/geometry'
 import type { Delivered } from '@unhurried/core/measure'
 import type { LoopRange } from '@unhurried/core/time'
@@ -23,6 +23,8 @@ export interface DeliveredOrder {
   readonly frames: readonly number[]
   readonly loop: LoopRange | null
   readonly figures: readonly NamedFigure[]
+  /** one's own clips that lie under the drawings as they go out, lowest first; their films are known */
+  readonly clips: readonly FilmClip[]
   /** how wide it is shown, pixels: what flashes is judged by what of the eye's field it covers */
   readonly shownPx: number
 }
@@ -30,6 +32,8 @@ export interface DeliveredOrder {
 export interface DeliveredProtocol {
   /** Hears of a drawing under a name of its own; of another one under the same name never. */
   know(name: number, drawing: Drawing, samples: ReadonlyMap<string, Uint8Array>): Promise<void>
-  /** Looks at a film of drawings it knows; `told` hears how many pictures are painted. What was painted before is not painted again. */
-  look(order: DeliveredOrder, told: (painted: number) => void): Promise<Delivered>
+  /** Hears of the film of a clip, by what it is stored under. */
+  knowFilm(media: string, bytes: Uint8Array): Promise<void>
+  /** Looks at a film of drawings it knows; `told` hears how many pictures are painted, of how many. What was painted before is not painted again. */
+  look(order: DeliveredOrder, told: (painted: number, of: number) => void): Promise<Delivered>
 }

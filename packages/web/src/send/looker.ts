@@ -1,4 +1,4 @@
-import { assetIds, type Drawing, type ShotDocument, type Take } from '@unhurried/core/document'
+import { assetIds, type Drawing, type FilmClip, type ShotDocument, type Take } from '@unhurried/core/document'
 import { thresholdOf, type Delivered } from '@unhurried/core/measure'
 import { proxy, wrap } from 'comlink'
 import type { StrokeBook } from '../paint/strokes.ts'
@@ -11,8 +11,14 @@ export interface Looked {
   readonly of: number
 }
 
+/** Where bytes come from: strokes and pictures, which are here, and films of clips, which are fetched. */
+export interface Bytes {
+  of(id: string): Uint8Array | undefined
+  ofFilm(clip: FilmClip): Promise<Uint8Array>
+}
+
 /** Looks at the frames of takes as they are sent off, in a worker: every picture once, as long as it stays the same. `broke` is told when the worker dies. */
-export function filmLooker(bytesOf: (id: string) => Uint8Array | undefined, broke: () => void) {
+export function filmLooker(bytes: Bytes, broke: () => void) {
   const worker = new Worker(new URL('../workers/delivered.worker.ts', import.meta.url), { type: 'module' })
   worker.onerror = broke
   const remote = wrap<DeliveredProtocol>(worker)
@@ -26,8 +32,8 @@ export function filmLooker(bytesOf: (id: string) => Uint8Array | undefined, brok
     if (known !== undefined) return known
     const fresh = new Map<string, Uint8Array>()
     for (const id of assetIds([{ kind: 'drawing.add', drawing }])) {
-      const bytes = sent.has(id) ? undefined : bytesOf(id)
-      if (bytes) fresh.set(id, bytes)
+      const own = sent.has(id) ? undefined : bytes.of(id)
+      if (own) fresh.set(id, own)
     }
     const name = ++named
     await remote.know(name, drawing, fresh)
@@ -36,11 +42,18 @@ export function filmLooker(bytesOf: (id: string) => Uint8Array | undefined, brok
     return name
   }
 
+  async function knowFilm(clip: FilmClip): Promise<void> {
+    if (sent.has(clip.media)) return
+    await remote.knowFilm(clip.media, await bytes.ofFilm(clip))
+    sent.add(clip.media)
+  }
+
   return {
     /** What was measured; null when it was called off meanwhile. Rejects when it cannot be looked at. */
     async look(
       document: ShotDocument,
       take: Take,
+      clips: readonly FilmClip[],
       book: Pick<StrokeBook, 'boxOf'>,
       isOff: () => boolean,
       told: (looked: Looked) => void,
@@ -54,14 +67,16 @@ export function filmLooker(bytesOf: (id: string) => Uint8Array | undefined, brok
         if (isOff()) return null
         pictures.push(picture)
       }
+      for (const clip of clips) await knowFilm(clip)
+      if (isOff()) return null
       told({ done: 0, of })
       const { format, swatches } = document
       const shownPx = thresholdOf(document, 'shown')
       const figures = figuresOf(document, film)
-      const order = { format, swatches, pictures, frames: film.frames, loop: take.loop, shownPx, figures }
+      const order = { format, swatches, pictures, frames: film.frames, loop: take.loop, shownPx, figures, clips }
       return remote.look(
         order,
-        proxy((done: number) => told({ done, of })),
+        proxy((done: number, among: number) => told({ done, of: among })),
       )
     },
     end: () => worker.terminate(),

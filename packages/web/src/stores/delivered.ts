@@ -1,7 +1,9 @@
+import { clipsToSend, type FilmClip } from '@unhurried/core/document'
 import type { Delivered } from '@unhurried/core/measure'
 import { defineStore } from 'pinia'
-import { onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { filmLooker, type Looked } from '../send/looker.ts'
+import { useMedia } from './media.ts'
 import { useShot } from './shot.ts'
 
 /** Changes come in bursts; the frames are looked at when the hand rests. */
@@ -11,12 +13,16 @@ const BROKEN = 'The frames cannot be looked at here.'
 /** The frames of the shot as they are delivered, looked at while a room wants to know. */
 export const useDelivered = defineStore('delivered', () => {
   const shot = useShot()
+  const media = useMedia()
   const seen = shallowRef<Delivered | null>(null)
   /** null while nothing is looked at */
   const progress = shallowRef<Looked | null>(null)
   /** why nothing is known; empty while it is, or will be */
   const broken = ref('')
   const wanted = ref(0)
+  /** whether one's own clips go out under the drawings, and are looked at with them */
+  const withClips = ref(false)
+  const clips = computed(() => (withClips.value && shot.document ? clipsToSend(shot.document) : []))
   let looker: ReturnType<typeof filmLooker> | null = null
   let round = 0
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -35,9 +41,20 @@ export const useDelivered = defineStore('delivered', () => {
     if (!document || !take || wanted.value === 0) return
     const mine = ++round
     const isOff = () => mine !== round
-    looker ??= filmLooker(shot.strokeBytes, () => end(BROKEN))
+    const bytes = {
+      of: shot.strokeBytes,
+      ofFilm: (clip: FilmClip) => media.bytesOf(shot.film, clip.media, clip.name),
+    }
+    looker ??= filmLooker(bytes, () => end(BROKEN))
     try {
-      const found = await looker.look(document, take, shot.book, isOff, looked => !isOff() && (progress.value = looked))
+      const found = await looker.look(
+        document,
+        take,
+        clips.value,
+        shot.book,
+        isOff,
+        looked => !isOff() && (progress.value = looked),
+      )
       if (isOff() || !found) return
       seen.value = found
       broken.value = ''
@@ -62,6 +79,7 @@ export const useDelivered = defineStore('delivered', () => {
         document?.format,
         document?.thresholds.shown,
         take,
+        withClips.value && document?.clips,
       ]
     },
     () => {
@@ -75,12 +93,14 @@ export const useDelivered = defineStore('delivered', () => {
     () => {
       end()
       seen.value = null
+      withClips.value = false
     },
   )
   onScopeDispose(end)
 
   return {
     seen,
+    withClips,
     progress,
     broken,
     /** A room wants to know, until it goes. */

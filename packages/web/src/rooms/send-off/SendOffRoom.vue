@@ -10,6 +10,7 @@ import SendOffSound from './SendOffSound.vue'
 import { FORMATS, type FormatName } from '../../send/formats/table.ts'
 import { picturesOf, underKey } from '../../send/pictures.ts'
 import { useShot } from '../../stores/shot.ts'
+import { useDelivered } from '../../stores/delivered.ts'
 import { useClips } from '../../stores/clips.ts'
 import { useSound } from '../../stores/sound.ts'
 import { useSending } from './useSending.ts'
@@ -19,6 +20,7 @@ const MOST_TURNS = 100
 const shot = useShot()
 const sound = useSound()
 const clips = useClips()
+const delivered = useDelivered()
 const { running, progress, problem, made, start, forget } = useSending()
 const form = reactive({
   format: 'gif' as FormatName,
@@ -28,7 +30,6 @@ const form = reactive({
   width: 640,
   paper: true,
   sound: true,
-  clips: false,
   turns: 1,
   forEver: true,
 })
@@ -51,7 +52,7 @@ const range = computed(() => {
   const from = Math.max(0, Math.min(form.from - 1, length.value - 1))
   return { from, to: Math.max(from + 1, Math.min(form.to, length.value)) }
 })
-const under = computed(() => (form.clips ? clips.toSend : []))
+const under = computed(() => (delivered.withClips ? clips.toSend : []))
 /** What lies under the drawings, as a text that tells frames from one another. */
 const beneath = (frame: number) => underKey(under.value.map(clip => clips.numberUnder(clip, frame)))
 const pictures = computed(() =>
@@ -68,7 +69,7 @@ watch(
   { immediate: true },
 )
 // A loop that is all of the take is the take; one that cuts it is never chosen unasked.
-watch([form, pictures], forget, { deep: true })
+watch([form, pictures, under], forget, { deep: true })
 
 async function send(): Promise<void> {
   const { document, take } = shot
@@ -98,7 +99,7 @@ const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} 
         :width="size.width"
         :height="size.height"
         :audible="form.sound && wanted.sound !== 'none'"
-        :with-clips="form.clips"
+        :with-clips="delivered.withClips"
       />
     </main>
     <aside class="side" aria-label="What to send">
@@ -202,7 +203,7 @@ const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} 
         />
       </section>
       <SendOffSound v-model="form.sound" :format="wanted" :range="range" :disabled="!!running" />
-      <SendOffClips v-model="form.clips" :range="range" :disabled="!!running" />
+      <SendOffClips v-model="delivered.withClips" :range="range" :disabled="!!running" />
       <SendOffFacts :range="range" :pictures="pictures" :figures="figures" />
       <SendOffBefore :range="range" />
       <div class="go">
