@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import { placeStroke, type Sample } from '../geometry/index.ts'
 import { fillPolygon, shapeOf } from './index.ts'
+import { limbShares } from './limbs.ts'
 import { solidityOf } from './solidity.ts'
 
 const ring = (n: number, r: number, share = 1): Sample[] =>
@@ -55,6 +56,36 @@ describe('the shape of a drawing', () => {
     expect(solidityOf({ width: 2, height: 4, inside: Uint8Array.of(0, 0, 1, 1, 0, 0, 1, 1) }, 4)).toBeCloseTo(4 / 6, 9)
     expect(solidityOf({ width: 3, height: 2, inside: new Uint8Array(6) }, 0)).toBe(1)
     expect(shapeOf([]).solidity).toBeUndefined()
+  })
+
+  test('a limb inside makes nothing of the outline; one that reaches out makes what of it is outside, by hand', () => {
+    // A body of 60 × 60 with an arm of 20 × 20 at its right: the outline is 4 · 60 − 4 pixels and, with the arm, 20 at top and bottom more and none less.
+    const square = (left: number, top: number, side: number): Sample[] =>
+      [
+        [0, 0],
+        [side, 0],
+        [side, side],
+        [0, side],
+        [0, 0],
+      ].map(([x, y]) => ({ x: left + x!, y: top + y!, pressure: 1 }))
+    const block = (left: number, top: number, side: number) =>
+      placeStroke(square(left, top, side), 'shape', 1, null, null)
+    const [body, arm, inner] = [block(100, 100, 60), block(160, 120, 20), block(120, 120, 20)]
+    const limbs = new Map([
+      ['near', [arm]],
+      ['far', [inner]],
+    ])
+    const read = shapeOf([body, arm, inner], { limbs }).limbs
+    expect(read?.['far']).toBe(0)
+    // 20 above, 20 below and 18 between them at its end, of 276.
+    expect(read?.['near']).toBeCloseTo(58 / 274, 1)
+    expect(shapeOf([body, arm]).limbs).toBeUndefined()
+    expect(
+      limbShares(
+        { width: 2, height: 1, inside: Uint8Array.of(0, 0) },
+        new Map([['near', { width: 2, height: 1, inside: Uint8Array.of(0, 0) }]]),
+      ),
+    ).toEqual({ near: 0 })
   })
 
   test('a ring with tapered tips holds the outside out where they meet', () => {

@@ -2,6 +2,7 @@ import { distance, isEmptyBox, unite, EMPTY_BOX, type Point } from '../geometry/
 import { widthAt } from '../geometry/nib.ts'
 import { lineOutline, shapeOutline, type PlacedStroke } from '../geometry/stroke.ts'
 import { gapsOf, middleOf, type Bridge } from './gaps.ts'
+import { limbShares } from './limbs.ts'
 import { poseOf, type Pose } from './pose.ts'
 import { momentsOf, type Moments } from './moments.ts'
 import { fillPolygon, type Window } from './polygon.ts'
@@ -26,6 +27,8 @@ export interface Shaping {
   readonly spaces?: readonly Point[]
   /** pictures on transparency that lie on it */
   readonly inks?: readonly Inked[]
+  /** strokes of it that are limbs, by what they are labelled */
+  readonly limbs?: ReadonlyMap<string, readonly PlacedStroke[]>
 }
 
 /** The silhouette of a drawing in figures; where its outline stands open, that place (then the area means little). */
@@ -35,6 +38,8 @@ export interface Shape extends Moments {
   readonly pose?: Pose
   /** how much of its convex hull it fills, 0–1; where something is drawn */
   readonly solidity?: number
+  /** which share of its outline each limb makes, 0–1, by its label; where something is drawn */
+  readonly limbs?: Readonly<Record<string, number>>
 }
 
 /**
@@ -77,11 +82,18 @@ export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Sh
     const enclosed = momentsOf(filled(closed)).area - bridged - moments.area
     return enclosed > moments.area * OPEN_ADDS
   })
+  const masked = (own: readonly PlacedStroke[]): Mask => {
+    const limb = new Uint8Array(width * height)
+    for (const stroke of own) paint(limb, width, height, stroke, thinnest, window)
+    return silhouette(limb, width, height, seeds)
+  }
+  const limbs = new Map([...(how.limbs ?? [])].map(([name, own]) => [name, masked(own)]))
   return {
     ...onPaper(moments, window),
     open: open ? middleOf(open) : null,
     pose: poseOf(body, moments),
     solidity: solidityOf(body, moments.area),
+    ...(limbs.size > 0 && { limbs: limbShares(body, limbs) }),
   }
 }
 

@@ -4,7 +4,7 @@ import {
   exposures,
   isAnimated,
   kindOf,
-  placeStored,
+  placedAll,
   type Batch,
   type ShotDocument,
 } from '@unhurried/core/document'
@@ -39,12 +39,13 @@ export function surveyOf(document: ShotDocument, samples: ReadonlyMap<string, Ui
   for (const id of shown) {
     const drawing = document.drawings[id]
     if (!drawing) continue
-    const strokes = elementsInOrder(drawing).flatMap(element => {
-      const stored = kindOf(element).silhouette(element, asset => samples.get(asset))
-      return stored ? [{ ...placeStored(stored), element: stored.id, swatch: stored.swatch }] : []
-    })
-    shapes.set(id, shapeOf(strokes))
-    facts.set(id, factsOf(strokes, { left: 0, top: 0, right: width, bottom: height }))
+    const { placed, limbs } = placedAll(
+      elementsInOrder(drawing).flatMap(
+        element => kindOf(element).silhouette(element, asset => samples.get(asset)) ?? [],
+      ),
+    )
+    shapes.set(id, shapeOf(placed, { limbs }))
+    facts.set(id, factsOf(placed, { left: 0, top: 0, right: width, bottom: height }))
   }
   return { document, take, shapes, facts, delivered: null, loop: take.loop }
 }

@@ -1,4 +1,4 @@
-import { placeStored } from '@unhurried/core/document'
+import { placedAll } from '@unhurried/core/document'
 import { factsOf, isOnTransparency, shapeOf, type Grey, type Inked } from '@unhurried/core/raster'
 import { expose } from 'comlink'
 import { LRUCache } from 'lru-cache'
@@ -34,8 +34,8 @@ async function inkOf({ id, bytes, matrix, cut }: StoredPicture): Promise<Inked[]
 const protocol: MeasureProtocol = {
   async measure(strokes, pictures, spaces, closedGapPx, picture) {
     const inks = (await Promise.all(pictures.map(inkOf))).flat()
-    const placed = strokes.map(stroke => ({ ...placeStored(stroke), element: stroke.id, swatch: stroke.swatch }))
-    return { shape: shapeOf(placed, { spaces, closedGapPx, inks }), facts: factsOf(placed, picture) }
+    const { placed, limbs } = placedAll(strokes)
+    return { shape: shapeOf(placed, { spaces, closedGapPx, inks, limbs }), facts: factsOf(placed, picture) }
   },
 }
 

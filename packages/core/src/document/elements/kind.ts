@@ -30,7 +30,7 @@ export interface Parted {
 }
 
 /** A stroke with its stored bytes, as it is sent to be measured elsewhere. */
-export interface StoredStroke extends Pick<Stroke, 'id' | 'kind' | 'width' | 'part' | 'swatch'> {
+export interface StoredStroke extends Pick<Stroke, 'id' | 'kind' | 'width' | 'part' | 'swatch' | 'label'> {
   readonly matrix: Matrix | null
   readonly nib: Nib
   readonly bytes: Uint8Array

@@ -1,6 +1,6 @@
 import { unpackSamples } from '../../geometry/samples.ts'
 import { gathers, placeStroke, touches, type PlacedStroke } from '../../geometry/stroke.ts'
-import { LIMITS, type Stroke } from '../model/model.ts'
+import { LIMITS, type Label, type Stroke } from '../model/model.ts'
 import { has } from '../model/table.ts'
 import { refusal } from '../model/refusal.ts'
 import type { ElementKind, StoredStroke } from './kind.ts'
@@ -24,9 +24,9 @@ export const STROKES: Omit<ElementKind<'line'>, 'left' | 'parted'> = {
   },
   touched: touches,
   gathered: (placed, loop) => gathers(loop, placed),
-  silhouette({ id, kind, width, part, matrix, nib, samples, swatch }, bytesOf) {
+  silhouette({ id, kind, width, part, matrix, nib, samples, swatch, label }, bytesOf) {
     const bytes = bytesOf(samples)
-    return bytes ? { id, kind, width, part, matrix, nib, swatch, bytes } : null
+    return bytes ? { id, kind, width, part, matrix, nib, swatch, label, bytes } : null
   },
 }
 
@@ -38,8 +38,19 @@ export const placeStored = ({
   part,
   matrix,
   nib,
-}: Omit<StoredStroke, 'id' | 'swatch'>): PlacedStroke =>
+}: Omit<StoredStroke, 'id' | 'swatch' | 'label'>): PlacedStroke =>
   placeStroke(unpackSamples(bytes), kind, width, part, matrix, nib)
+
+/** Strokes sent to be measured as they lie, and those of them that are limbs by their label. */
+export function placedAll(strokes: readonly StoredStroke[]) {
+  const placed = strokes.map(stroke => ({ ...placeStored(stroke), element: stroke.id, swatch: stroke.swatch }))
+  const limbs = new Map<Label, PlacedStroke[]>()
+  strokes.forEach(({ label }, i) => {
+    const own = placed[i]
+    if (label && own) limbs.set(label, [...(limbs.get(label) ?? []), own])
+  })
+  return { placed, limbs }
+}
 
 /** A stroke without its id, as a part of its samples is. */
 export const partOf = ({ id: _, ...stroke }: Stroke, [from, to]: readonly [number, number]): Omit<Stroke, 'id'> => {

@@ -141,6 +141,50 @@ describe('reads as a shape', () => {
   })
 })
 
+describe('limbs as a shape', () => {
+  test('a limb that makes nothing of the outline of a key is told; on what is no key, or gone at once, nothing is', () => {
+    const document = moving({}, [6, 6, 2])
+    const bodies = withBodies(document, along(0, 100, 200))
+    const limbs = (...shares: number[]) => ({
+      ...bodies,
+      shapes: new Map(
+        [...bodies.shapes].map(([id, shape], i) => [id, { ...shape, limbs: { near: shares[i] ?? 1, far: 0.2 } }]),
+      ),
+    })
+    const told = (of: typeof bodies) => CHECKS.poses.inspect(of).map(one => one.words)
+    expect(told(limbs(0.3, 0.004, 0))).toEqual([
+      'the near limbs of 2 lie wholly inside its outline: as a shape they are not there',
+    ])
+    expect(told(limbs(0.3, 0.02, 0))).toEqual([])
+    const between = done(document, [{ kind: 'drawing.set', id: 'd2', patch: { role: 'breakdown' } }])
+    expect(told({ ...limbs(0.3, 0, 0), document: between })).toEqual([])
+  })
+})
+
+describe('landing', () => {
+  /** A jump whose body moves on by so much a drawing while its foot lies `ahead` of it. */
+  const landing = (ahead: (i: number) => number, hasFeet = true) => {
+    const ys = [0, 45, 80, 105, 120, 125, 120, 105, 80, 45, 0]
+    const places = ys.map((y, i) => ({ x: 100 + 20 * i, y: 400 - y }))
+    const feet = places.map(({ x, y }, i) => (hasFeet || i === 0 || i === 10 ? { x: x + ahead(i), y: y + 20 } : null))
+    const planted = [0, 10].map((i): Operation => ({
+      kind: 'marks.place',
+      drawing: `d${i + 1}`,
+      places: { foot: { ...(feet[i] as Point), planted: true } },
+    }))
+    return said('flight', moving({ foot: feet }, twos(ys.length), planted), places)
+  }
+  test('weight that stays beside what lands over the whole last third is told; once over it, or without marks, nothing is', () => {
+    // The body is 60 px long: its half is 30.
+    expect(landing(() => 75)).toEqual([
+      '10 comes down with its weight 75 px beside what lands: it would go over it in the last third',
+    ])
+    expect(landing(i => (i === 9 ? 25 : 75))).toEqual([])
+    expect(landing(() => -29)).toEqual([])
+    expect(landing(() => 75, false)).toEqual([])
+  })
+})
+
 describe('stands still', () => {
   const laid = (numbers: Record<string, number>) => {
     const document = moving({}, twos(3))

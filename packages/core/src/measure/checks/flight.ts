@@ -16,24 +16,38 @@ const OFF_PX = 2
 /** Up and down differ from what they would be by more than this share, and by more than a drawing. */
 const SPLIT_SHARE = 1 / 3
 
+/** In the last third of a flight the weight goes over to what will land. */
+const LANDING = 1 / 3
+
 interface InAir {
   readonly drawing: string
   readonly number: number
   readonly frame: number
   readonly at: Point
+  /** half of its length, px */
+  readonly halfPx: number
+  /** its marks as they are seen in the picture, by id */
+  readonly marks: Readonly<Record<string, Point>>
+}
+
+/** What is in the air between two that stand, and the marks on which it comes down. */
+interface Flight {
+  readonly free: readonly InAir[]
+  readonly lands: readonly string[]
 }
 
 /** Stretches of a layer between two on which something is planted, on which nothing is: the drawings in the air, where the middle of each is known. */
-function flightsOn(survey: Survey, layer: Layer): InAir[][] {
+function flightsOn(survey: Survey, layer: Layer): Flight[] {
   const { document, take } = survey
-  const flights: InAir[][] = []
+  const flights: Flight[] = []
   let free: InAir[] | null = null
   let isWhole = true
   for (const { drawing: id, start } of exposures(take, layer.id)) {
     const drawing = find(document.drawings, id ?? '')
     if (!drawing) continue
-    if (Object.values(drawing.marks).some(mark => mark.planted)) {
-      if (free && free.length >= FEWEST && isWhole) flights.push(free)
+    const lands = Object.keys(drawing.marks).filter(mark => find(drawing.marks, mark)?.planted)
+    if (lands.length > 0) {
+      if (free && free.length >= FEWEST && isWhole) flights.push({ free, lands })
       free = []
       isWhole = true
       continue
@@ -41,8 +55,10 @@ function flightsOn(survey: Survey, layer: Layer): InAir[][] {
     const at = placeOn(survey, drawing, null)
     if (!at) isWhole = false
     else if (free && free.at(-1)?.drawing !== drawing.id) {
-      const seen = placeSeen(document, take, layer.id, start, at)
-      free.push({ drawing: drawing.id, number: drawing.number, frame: start, at: seen })
+      const seen = (place: Point) => placeSeen(document, take, layer.id, start, place)
+      const marks = Object.fromEntries(Object.entries(drawing.marks).map(([mark, place]) => [mark, seen(place)]))
+      const halfPx = survey.shapes.get(drawing.id)?.halfAxes[0] ?? 0
+      free.push({ drawing: drawing.id, number: drawing.number, frame: start, at: seen(at), halfPx, marks })
     }
   }
   return flights
@@ -56,7 +72,12 @@ export const flight: Check = {
   inspect: survey =>
     layersInOrder(survey.document)
       .filter(layer => isAnimated(layer) && layer.volume !== 'off')
-      .flatMap(layer => flightsOn(survey, layer).flatMap(free => ofFlight(layer, free))),
+      .flatMap(layer =>
+        flightsOn(survey, layer).flatMap(({ free, lands }) => [
+          ...ofFlight(layer, free),
+          ...ofLanding(layer, free, lands),
+        ]),
+      ),
 }
 
 function ofFlight(layer: Layer, free: readonly InAir[]): Finding[] {
@@ -105,4 +126,29 @@ function ofFlight(layer: Layer, free: readonly InAir[]): Finding[] {
     ]
   }
   return []
+}
+
+/** Whether the weight goes over what lands while it comes down: on none of the last drawings its feet are below the body. Where they have no marks in the air nothing is said. */
+function ofLanding(layer: Layer, free: readonly InAir[], lands: readonly string[]): Finding[] {
+  const last = free.slice(Math.ceil(free.length * (1 - LANDING)))
+  const off = last.map(one => {
+    const feet = lands.flatMap(mark => find(one.marks, mark) ?? []).map(({ x }) => x)
+    if (feet.length === 0) return null
+    const beyond = Math.max(Math.min(...feet) - one.at.x, one.at.x - Math.max(...feet), 0)
+    return beyond - one.halfPx
+  })
+  const known = off.filter(px => px !== null)
+  if (known.length < last.length || known.some(px => px <= 0)) return []
+  const at = last[last.length - 1] as InAir
+  const px = (known[known.length - 1] as number) + at.halfPx
+  return [
+    {
+      severity: 'note',
+      layer: layer.id,
+      ...{ from: at.frame, to: at.frame + 1, drawings: [at.drawing], marks: lands, isInPicture: true },
+      figures: { px, half: at.halfPx },
+      at: at.at,
+      words: `${at.number} comes down with its weight ${Math.round(px)} px beside what lands: it would go over it in the last third`,
+    },
+  ]
 }

@@ -30,10 +30,34 @@ const pairs = (survey: Survey, layer: Layer) =>
     return before && a && b ? [{ key, before, alike: posesAlike(a, b) }] : []
   })
 
-/** Whether two poses that tell something, one after the other, are told apart by their silhouettes alone. */
+/** A limb that makes less than this of the outline lies wholly inside it: what is left is where it joins. */
+const INSIDE = 0.01
+
+/** Limbs that are not seen in the silhouette of a key. */
+const hidden = (survey: Survey, layer: Layer): Finding[] =>
+  keysOn(survey, layer).flatMap(({ drawing, from, to }) => {
+    const shape = survey.shapes.get(drawing.id)
+    if (to - from < READ_S * survey.document.format.fps) return []
+    return Object.entries(shape?.limbs ?? {}).flatMap(([label, share]): Finding[] =>
+      share >= INSIDE
+        ? []
+        : [
+            {
+              severity: 'note',
+              layer: layer.id,
+              ...{ from, to, drawings: [drawing.id], marks: [] },
+              figures: { share },
+              at: shape?.centroid ?? null,
+              words: `the ${label} limbs of ${drawing.number} lie wholly inside its outline: as a shape they are not there`,
+            },
+          ],
+    )
+  })
+
+/** Whether two poses that tell something, one after the other, are told apart by their silhouettes alone, and whether limbs are seen in them. */
 export const poses: Check = {
   words: 'reads as a shape',
-  asks: 'Can two keys that follow one another be told apart by their silhouettes?',
+  asks: 'Do keys read by their silhouettes alone, each apart from the one before, and with their limbs?',
   needs: ['shapes'],
   limits: ({ document }) => [100 * thresholdOf(document, 'alike')],
   series: survey =>
@@ -47,17 +71,17 @@ export const poses: Check = {
         ? [{ layer: layer.id, mark: null, name: layer.name, unit: '% as the key before', values, planned: [] }]
         : []
     }),
-  inspect: survey =>
-    figures(survey).flatMap(layer =>
-      pairs(survey, layer)
-        .filter(({ alike }) => alike > thresholdOf(survey.document, 'alike'))
-        .map(({ key, before, alike }): Finding => ({
-          severity: 'note',
-          layer: layer.id,
-          ...{ from: key.from, to: key.to, drawings: [key.drawing.id, before.drawing.id], marks: [] },
-          figures: { alike },
-          at: survey.shapes.get(key.drawing.id)?.centroid ?? null,
-          words: `the silhouettes of ${before.drawing.number} and ${key.drawing.number} are ${percent(alike)} alike: as shapes they read as one pose`,
-        })),
-    ),
+  inspect: survey => figures(survey).flatMap(layer => [...tooAlike(survey, layer), ...hidden(survey, layer)]),
 }
+
+const tooAlike = (survey: Survey, layer: Layer): Finding[] =>
+  pairs(survey, layer)
+    .filter(({ alike }) => alike > thresholdOf(survey.document, 'alike'))
+    .map(({ key, before, alike }): Finding => ({
+      severity: 'note',
+      layer: layer.id,
+      ...{ from: key.from, to: key.to, drawings: [key.drawing.id, before.drawing.id], marks: [] },
+      figures: { alike },
+      at: survey.shapes.get(key.drawing.id)?.centroid ?? null,
+      words: `the silhouettes of ${before.drawing.number} and ${key.drawing.number} are ${percent(alike)} alike: as shapes they read as one pose`,
+    }))
