@@ -57,6 +57,8 @@ describe('lines of a drawing', () => {
       [100, 100],
     ])
     expect(lineFacts([...box(80, 10), bridge]).leaks).toEqual([])
+    // As thin as a hair, too.
+    expect(lineFacts([...box(80, 10), { ...bridge, width: 0.05 }]).leaks).toEqual([])
   })
 
   test('one that is closed does not, nor one that is wide open', () => {

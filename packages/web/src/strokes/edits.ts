@@ -2,6 +2,7 @@ import {
   elementsInOrder,
   isStroke,
   kindOf,
+  partOf,
   putNewDrawing,
   strokesOn,
   topZ,
@@ -14,7 +15,7 @@ import {
   type Stroke,
   type Take,
 } from '@unhurried/core/document'
-import { after, IDENTITY, type Matrix, type Point, type Sample } from '@unhurried/core/geometry'
+import { after, IDENTITY, leftBefore, type Matrix, type Point, type Range, type Sample } from '@unhurried/core/geometry'
 import { packSamples } from '@unhurried/core/geometry'
 import { newId } from '../local/ids.ts'
 import type { StrokeBook } from '../paint/strokes.ts'
@@ -143,6 +144,38 @@ export function trimmed(
     if (left) cut.replace(element, left)
   }
   return cut.done()
+}
+
+/** Takes off what of a drawing's lines runs on behind parts that lie before it; which lines are never cut is told. */
+export function cutBehind(
+  drawing: Drawing,
+  book: StrokeBook,
+  parts: readonly (readonly Point[])[],
+  spared: ReadonlySet<string>,
+): Cut & { readonly lines: number } {
+  const cut = cutting(drawing)
+  let lines = 0
+  for (const element of Object.values(drawing.elements)) {
+    const placed = element.kind === 'line' && !spared.has(element.id) ? book.placed(element) : null
+    if (element.kind !== 'line' || !placed) continue
+    // One part after the other: what is left before one may run on behind the next.
+    let ranges: readonly Range[] = [[0, placed.samples.length - 1]]
+    let isCut = false
+    for (const part of parts) {
+      ranges = ranges.flatMap(([from, to]) => {
+        const left = leftBefore(part, { ...placed, samples: placed.samples.slice(from, to + 1) })
+        if (left) isCut = true
+        return left?.map(([a, b]): Range => [from + a, from + b]) ?? [[from, to] as const]
+      })
+    }
+    if (!isCut) continue
+    lines++
+    cut.replace(
+      element,
+      ranges.map(range => ({ stroke: partOf(element, range), path: null })),
+    )
+  }
+  return { ...cut.done(), lines }
 }
 
 /** Cuts lines and paint where a loop crosses them; `inside` is what, whole or as a piece, lies in it. */

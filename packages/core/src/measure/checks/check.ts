@@ -78,6 +78,8 @@ export interface Check {
   readonly fixesApart?: true
   /** how a finding of it can be put right in one step; null where the hand has to */
   fix?(survey: Survey, finding: Finding, newId: () => string): Fix | null
+  /** another way to put it right, where there is one */
+  otherFix?(survey: Survey, finding: Finding, newId: () => string): Fix | null
   /** values at which it begins to say something, in the unit of its series */
   limits?(survey: Survey): readonly number[]
 }

@@ -25,9 +25,14 @@ export const lines: Check = {
   fix(survey, { drawings: [id], figures, at }, newId) {
     const drawing = find(survey.document.drawings, id ?? '')
     if (!drawing) return null
-    if (figures.gapPx !== undefined) return closeGap(survey, drawing, at, newId)
+    if (figures.gapPx !== undefined) return closeGap(survey, drawing, at, newId, 'seen')
     if (figures.stray !== undefined) return takeOff(survey, drawing, at)
     return figures.usualPx === undefined ? null : evenOut(drawing, figures.widthPx ?? 0, figures.usualPx)
+  },
+  /** Where another part lies over the gap, or the line is to stand open: a hair holds the paint, and is not seen. */
+  otherFix(survey, { drawings: [id], figures, at }, newId) {
+    const drawing = find(survey.document.drawings, id ?? '')
+    return drawing && figures.gapPx !== undefined ? closeGap(survey, drawing, at, newId, 'out of sight') : null
   },
   inspect: survey =>
     linedLayers(survey).flatMap(({ layer, shown }) => [
@@ -138,8 +143,17 @@ function strokeAt(drawing: Drawing, element: string | undefined): Stroke | null 
   return found && isStroke(found) ? found : null
 }
 
-/** A short line like the one that ends there leads on to the other. */
-function closeGap({ facts }: Survey, drawing: Drawing, at: Finding['at'], newId: () => string): Fix | null {
+/** A line as thin as this, px, is not seen, and bounds paint like any other. */
+const HAIR_PX = 0.05
+
+/** A short line leads on to the other: like the one that ends there, or too thin to be seen. */
+function closeGap(
+  { facts }: Survey,
+  drawing: Drawing,
+  at: Finding['at'],
+  newId: () => string,
+  how: 'seen' | 'out of sight',
+): Fix | null {
   const leak = facts.get(drawing.id)?.lines.leaks.find(one => one.at.x === at?.x && one.at.y === at.y)
   const line = strokeAt(drawing, leak?.element)
   if (!leak || !line) return null
@@ -150,7 +164,7 @@ function closeGap({ facts }: Survey, drawing: Drawing, at: Finding['at'], newId:
     samples,
     part: null,
     matrix: null,
-    width: line.width * scaleOf(line.matrix ?? IDENTITY),
+    width: how === 'seen' ? line.width * scaleOf(line.matrix ?? IDENTITY) : HAIR_PX,
   }
   const path = packSamples([
     { ...leak.at, pressure: 0.5 },
@@ -158,7 +172,7 @@ function closeGap({ facts }: Survey, drawing: Drawing, at: Finding['at'], newId:
     { ...leak.to, pressure: 0.5 },
   ])
   return {
-    words: `close the gap on ${drawing.number}`,
+    words: how === 'seen' ? `close the gap on ${drawing.number}` : 'close it out of sight',
     ops: [{ kind: 'elements.add', drawing: drawing.id, elements: [bridge] }],
     samples: new Map([[samples, path]]),
   }

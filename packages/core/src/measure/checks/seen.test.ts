@@ -195,6 +195,13 @@ describe('lines', () => {
     expect(Object.values(after)).toHaveLength(2)
     expect(after.new2).toMatchObject({ kind: 'line', samples: 'new1', width: 5, swatch: INK, matrix: null })
     expect([...fix!.samples!.keys()]).toEqual(['new1'])
+    // Out of sight it is closed by a hair, which holds paint like any line; what is no leak has no other way.
+    const hair = CHECKS.lines.otherFix?.(open, CHECKS.lines.inspect(open)[0]!, () => `hair${++n}`)
+    expect(hair?.words).toBe('close it out of sight')
+    const closed = Object.values(done(document, hair!.ops).drawings.d2!.elements).find(one => one.id.startsWith('hair'))
+    expect(closed).toMatchObject({ kind: 'line', width: 0.05 })
+    const uneven = survey(shot(four), [facts(), facts({ widthPx: 3 }), facts(), facts()])
+    expect(CHECKS.lines.otherFix?.(uneven, CHECKS.lines.inspect(uneven)[0]!, () => 'x')).toBeNull()
     // Of a rough nothing is asked.
     expect(said('lines', survey(shot([[{}], [{}]]), [facts(), facts({ leaks: [leak] })]))).toEqual([])
   })

@@ -92,6 +92,9 @@ defineExpose({ ask })
           <button v-if="measuring.fix.value" class="plain word" @click="measuring.doFix()">
             {{ measuring.fix.value.words }} <kbd>{{ keysOf('fix') }}</kbd>
           </button>
+          <button v-if="measuring.other.value" class="plain word" @click="measuring.doOther()">
+            {{ measuring.other.value.words }} <kbd>{{ keysOf('other-fix') }}</kbd>
+          </button>
           <button v-if="measure.meant.has(found)" class="plain word" @click="measuring.ask(found)">ask again</button>
           <button v-else-if="!asking" class="plain word" @click="ask">
             it is meant so <kbd>{{ keysOf('accept') }}</kbd>

@@ -27,6 +27,9 @@ export function useMeasureCommands({ measuring, accept, openDesk, print, showKey
     make('Findings', 'next', 'the next finding', ['e'], () => measuring.step(1)),
     make('Findings', 'before', 'the finding before', ['w'], () => measuring.step(-1)),
     make('Findings', 'fix', 'put it right, where that is one step', ['f'], () => measuring.doFix()),
+    make('Findings', 'other-fix', 'put it right another way, where there is one', ['shift+f'], () =>
+      measuring.doOther(),
+    ),
     make('Findings', 'accept', 'it is meant so', ['a'], accept),
     make('Findings', 'desk', 'to the desk, on this frame', ['d'], openDesk),
     make('Go', 'frame-before', 'frame before', ['arrowup', 'arrowleft'], () => desk.goTo(desk.frame - 1)),

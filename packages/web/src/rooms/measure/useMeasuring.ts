@@ -140,6 +140,12 @@ function useFixing(list: ComputedRef<readonly Found[]>, one: ComputedRef<Found |
     return found && survey && shot.mayDraw ? (CHECKS[found.check].fix?.(survey, found, newId) ?? null) : null
   }
   const fix = computed(() => fixOf(one.value))
+  /** another way to put it right */
+  const other = computed<Fix | null>(() => {
+    const { survey } = measure
+    const found = one.value
+    return found && survey && shot.mayDraw ? (CHECKS[found.check].otherFix?.(survey, found, newId) ?? null) : null
+  })
   /** What can be put right of all that is listed: of every drawing what is found first, for the rest may look otherwise then. */
   const fixes = computed<Fix[]>(() => {
     const seen = new Set<string>()
@@ -164,6 +170,8 @@ function useFixing(list: ComputedRef<readonly Found[]>, one: ComputedRef<Found |
   return {
     fix,
     doFix: () => fix.value && carryOut(fix.value.words, [fix.value]),
+    other,
+    doOther: () => other.value && carryOut(other.value.words, [other.value]),
     fixes,
     /** All that is listed and can be put right, in one step. */
     doAll: () => carryOut(`put ${fixes.value.length} right`, fixes.value),

@@ -1,3 +1,4 @@
+import { elementsInOrder } from '@unhurried/core/document'
 import { centreOf, EMPTY_BOX, isEmptyBox, unite, type Box, type Point } from '@unhurried/core/geometry'
 import { useShot } from '../../../stores/shot.ts'
 import { useDesk } from '../../../stores/desk.ts'
@@ -9,11 +10,11 @@ export function useGathering() {
   const desk = useDesk()
   const kit = useKit()
 
-  /** Gathered strokes by the drawing they lie on. */
+  /** What is gathered, by the drawing it lies on, in the order it is painted. */
   const gathered = () =>
     kit.changed.map(drawing => ({
       drawing,
-      elements: Object.values(drawing.elements).filter(element => kit.gathered.has(element.id)),
+      elements: elementsInOrder(drawing).filter(element => kit.gathered.has(element.id)),
     }))
 
   function box(): Box {

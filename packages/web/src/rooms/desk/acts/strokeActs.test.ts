@@ -202,6 +202,62 @@ describe('strokes changed later', () => {
     expect(['d1', 'd5', 'd9'].map(id => strokes(id).length)).toEqual([0, 0, 0])
   })
 
+  test('lines that run on behind a gathered part are cut there, on all marked drawings and on the lines over paint, and come back', () => {
+    const { shot, on, acts, port, use, row, strokes, kit } = desk()
+    const square = (left: number) =>
+      [...row(80, left, left + 80), ...row(160, left + 80, left)].concat([[left, 80]]) as [number, number][]
+    // A line across, one drawn on the part, and the part: a closed line.
+    use(handOf(port, 'line'), row(120))
+    use(handOf(port, 'line'), row(130, 100, 140))
+    expect(acts.behind()).toBeNull()
+    use(handOf(port, 'line'), square(80))
+    const part = strokes()[2]!
+    kit.gather([strokes()[1]!.id])
+    expect(acts.behind()).toBeNull()
+    kit.gather([part.id])
+    expect(acts.behind()).toMatchObject({ lines: 1, drawings: 1 })
+    acts.cutBehind()
+    // 40 to 200 in steps of 8, the part from 80 to 160.
+    expect(strokes().map(({ part: range }) => range)).toEqual([[0, 6], [15, 22], null, null])
+    expect(acts.behind()).toMatchObject({ lines: 0 })
+    shot.undo()
+    expect(strokes()).toHaveLength(3)
+
+    // The same on three drawings at once.
+    acts.gatherAll()
+    acts.copy()
+    on.selection = { layers: [FIRST.drawn], from: 0, to: 12 }
+    kit.through = true
+    acts.paste()
+    kit.gather(['d1', 'd5', 'd9'].map(id => strokes(id)[2]!.id))
+    expect(acts.behind()).toMatchObject({ lines: 4, drawings: 3 })
+    shot.undo()
+    on.selection = null
+    kit.through = false
+
+    // The same part as paint on a sheet under the lines.
+    shot.commit('paint', [
+      { kind: 'layer.add', layer: newLayer('p', 'paint', 0.5, { follows: FIRST.drawn }) },
+      {
+        kind: 'drawing.add',
+        drawing: {
+          ...shot.drawing('d1')!,
+          id: 'p1',
+          layer: 'p',
+          marks: {},
+          elements: { f: { ...part, id: 'f', kind: 'shape' } },
+        },
+      },
+    ])
+    on.layerId = 'p'
+    kit.gather(['f'])
+    // The closed line runs along the edge of the paint: it is the part’s own.
+    expect(acts.behind()).toMatchObject({ lines: 1, drawings: 1 })
+    acts.cutBehind()
+    expect(strokes()).toHaveLength(4)
+    expect(strokes('p1')).toHaveLength(1)
+  })
+
   test('lines are joined into one, and smoothed with the same ends', () => {
     const { shot, acts, port, use, row, strokes } = desk()
     use(handOf(port, 'line'), row(50, 40, 120))

@@ -1,5 +1,6 @@
 import { useKit } from '../../../stores/kit.ts'
 import { useGathering } from './gathering.ts'
+import { strokeBehind } from './strokeBehind.ts'
 import { strokeClip } from './strokeClip.ts'
 import { strokeLayers } from './strokeLayers.ts'
 import { strokeLooks } from './strokeLooks.ts'
@@ -29,6 +30,7 @@ export function useStrokeActs() {
     ...strokeMoves(gathering),
     ...strokeLooks(gathering),
     ...strokeLayers(gathering, backToTool),
+    ...strokeBehind(gathering),
     ...strokeClip(gathering),
     backToTool,
     gatherAll,

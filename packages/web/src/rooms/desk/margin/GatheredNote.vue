@@ -61,6 +61,7 @@ const part = reactive<{ name: string; timing: 'held' | 'timed'; where: 'above' |
 })
 const turnTiming = () => (part.timing = part.timing === 'held' ? 'timed' : 'held')
 const turnWhere = () => (part.where = part.where === 'above' ? 'below' : 'above')
+const behind = computed(() => props.strokes.behind())
 const alikeWords = computed(() => {
   const n = props.strokes.alike()?.size ?? 0
   return n > 1 ? `alike on ${counted(n, 'drawing')}` : 'on this drawing alone'
@@ -152,6 +153,20 @@ const leave = () => (document.activeElement as HTMLElement | null)?.blur()
           join
         </button>
       </dd>
+      <template v-if="behind">
+        <dt>lines that run on behind it</dt>
+        <dd>
+          <button
+            v-if="behind.lines"
+            class="plain link"
+            title="What lies behind a painted part, or a closed line, is cut where it goes in"
+            @click="strokes.cutBehind()"
+          >
+            cut {{ counted(behind.lines, 'line') }}
+          </button>
+          <span class="soft">{{ behind.lines ? `on ${counted(behind.drawings, 'drawing')}` : 'none' }}</span>
+        </dd>
+      </template>
       <dt>a layer of its own</dt>
       <dd class="part">
         <input
