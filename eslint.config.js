@@ -33,6 +33,7 @@ const ROOMS = {
     'sound',
     'colour',
     'raster',
+    'models',
     'document',
     'work',
   ],

@@ -5,6 +5,7 @@ import { exposures } from '../document/model/selectors.ts'
 import { find } from '../document/model/table.ts'
 import type { Delivered } from './delivered.ts'
 import type { DrawingFacts } from '../raster/facts.ts'
+import type { ModelSheet } from '../models/model.ts'
 import type { Shape } from '../raster/shapeOf.ts'
 import { median } from '../median.ts'
 
@@ -20,6 +21,8 @@ export interface Survey {
   readonly delivered: Delivered | null
   /** the frames that are gone round, or null: the take ends where it ends */
   readonly loop: LoopRange | null
+  /** the film's model sheets, where there are any */
+  readonly models?: readonly ModelSheet[]
 }
 
 /** Where a drawing lies, in paper pixels: a mark of its own, or the middle of its silhouette (`mark` null). Null: not known. */

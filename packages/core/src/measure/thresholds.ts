@@ -76,6 +76,10 @@ export const THRESHOLDS = {
     ...{ check: 'size', words: 'off the usual by more than', ...share, is: 0.06, least: 0.005, most: 1 },
     why: 'a head that grows by more is seen to grow',
   },
+  model: {
+    ...{ check: 'model', words: 'off the model by more than', ...share, is: 0.06, least: 0.005, most: 1 },
+    why: 'as for sizes: a head that is larger by more is another head',
+  },
   gap: {
     ...{ check: 'contact', words: 'apart by more than', unit: 'px', times: 1, is: 2, least: 0.2, most: 200 },
     why: 'a line’s width between what touches is seen',

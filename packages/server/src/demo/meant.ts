@@ -9,6 +9,7 @@ import {
   type ShotDocument,
 } from '@unhurried/core/document'
 import { acceptFinding, findings, type CheckName, type Found, type Survey } from '@unhurried/core/measure'
+import type { ModelSheet } from '@unhurried/core/models'
 import { factsOf, shapeOf, type DrawingFacts, type Shape } from '@unhurried/core/raster'
 
 interface Reason {
@@ -26,7 +27,11 @@ const REASONS: Readonly<Record<string, readonly Reason[]>> = {
 }
 
 /** A shot as the measuring room surveys it, without the frames as they are delivered. */
-export function surveyOf(document: ShotDocument, samples: ReadonlyMap<string, Uint8Array>): Survey {
+export function surveyOf(
+  document: ShotDocument,
+  samples: ReadonlyMap<string, Uint8Array>,
+  models: readonly ModelSheet[] = [],
+): Survey {
   const take = currentTake(document)
   const { width, height } = document.format
   const shapes = new Map<string, Shape>()
@@ -47,7 +52,7 @@ export function surveyOf(document: ShotDocument, samples: ReadonlyMap<string, Ui
     shapes.set(id, shapeOf(placed, { limbs }))
     facts.set(id, factsOf(placed, { left: 0, top: 0, right: width, bottom: height }))
   }
-  return { document, take, shapes, facts, delivered: null, loop: take.loop }
+  return { document, take, shapes, facts, delivered: null, loop: take.loop, models }
 }
 
 /** What is found in a shot of the demo and has its reason is said to be meant so. */

@@ -18,7 +18,7 @@ import { STAMP, stamp } from './stamp.ts'
 import { WALTZ } from './reeds.ts'
 import { waltz } from './waltz.ts'
 import { meantSo } from './meant.ts'
-import { troubledHop } from './troubled.ts'
+import { LETTER, troubledHop } from './troubled.ts'
 import type { Drawn, StudyPaper } from './study.ts'
 
 /** Exercises with their guides laid, half drawn. */
@@ -75,6 +75,7 @@ export async function seedDemo(source: DataSource, log: Logger): Promise<void> {
   await draw(marsh.id, 'Heron shivers', shivering.paper, 'pencil', shivering.drawn)
   const exercises = await films.create(owner.id, 'Exercises')
   await draw(exercises.id, 'A dropped acorn', ACORN, 'acorn', nut)
+  await modelService(source).keep(exercises.id, 'letter', 0, LETTER)
   await draw(exercises.id, 'A troubled hop', HOP, 'Tilda', troubled)
   for (const { name, layer, paper, drawn } of studies) await draw(exercises.id, name, paper, layer, drawn)
 }

@@ -34,7 +34,9 @@ import { useDelivered } from './delivered.ts'
 import { useDesk } from './desk.ts'
 import { useSight } from './sight.ts'
 import { useLamp } from './lamp.ts'
+import type { Shape } from '@unhurried/core/raster'
 import { makeShapes } from './shapes.ts'
+import { useModels } from './models.ts'
 import { useShot } from './shot.ts'
 
 /** What the drawings amount to, measured from their pixels in a worker and kept until a drawing changes. */
@@ -44,6 +46,7 @@ export const useMeasure = defineStore('measure', () => {
   const sight = useSight()
   const lamp = useLamp()
   const delivered = useDelivered()
+  const models = useModels()
   /** Everything that is drawn on layers that are animated; the layer in hand first. */
   const wanted = computed<Drawing[]>(() => {
     const { document, take } = shot
@@ -75,6 +78,12 @@ export const useMeasure = defineStore('measure', () => {
     done: () => void look(),
   })
 
+  /** what the checks are asked of: the shot, and the model sheets of its film */
+  const about = computed(() => {
+    const { document } = shot
+    return document ? { document, models: models.all.map(card => card.model) } : null
+  })
+
   /** What the checks find, brought up to date when the hand rests. */
   const found = shallowRef<readonly Found[]>([])
   /** what was measured and asked, for those who want to see more than findings */
@@ -82,9 +91,9 @@ export const useMeasure = defineStore('measure', () => {
   let round = 0
   async function look(): Promise<void> {
     const mine = ++round
-    const { document, take } = shot
+    const { take } = shot
     const measured = { shapes: shapes.value, facts: facts.value, delivered: delivered.seen, loop: loop.value }
-    const seen = document && take ? { document, take, ...measured } : null
+    const seen = about.value && take ? { ...about.value, take, ...measured } : null
     const all = seen ? await asked(seen, () => mine !== round) : []
     if (!all || mine !== round) return
     ;[survey.value, found.value] = [seen, all]
@@ -92,7 +101,7 @@ export const useMeasure = defineStore('measure', () => {
 
   /** The frames that are gone round, when the light table goes round them. */
   const loop = computed(() => (lamp.lightTable.wrap ? (shot.take?.loop ?? null) : null))
-  watch([loop, () => delivered.seen], () => void look())
+  watch([loop, () => delivered.seen, () => models.all], () => void look())
 
   const { meant, open, here } = answers(shot, desk, found)
   const centreOf = (drawing: Drawing | null): Point | null => momentsOf(drawing)?.centroid ?? null
@@ -130,18 +139,7 @@ export const useMeasure = defineStore('measure', () => {
     return document && take && desk.drawing ? groundsOn(document, take, desk.drawing, desk.frame, planted.value) : []
   })
 
-  const reference = computed(() =>
-    shot.document && shot.take ? referenceKey(shot.document, shot.take, desk.layerId) : null,
-  )
-  const volumeOf = (drawing: Drawing) => {
-    const [here, there] = [momentsOf(drawing), momentsOf(reference.value)]
-    if (!shot.document || !here || !there || here.open || there.open || isBlank(drawing)) return null
-    return compareVolume(here, there, desk.layer?.volume, thresholdOf(shot.document, 'volume'))
-  }
-
-  /** Where the outline of a drawing stands open, so that its area means little; null where it is closed, or nothing is asked. */
-  const openAt = (drawing: Drawing | null): Point | null =>
-    desk.layer?.volume === 'off' || desk.layer?.kind === 'background' ? null : (momentsOf(drawing)?.open ?? null)
+  const { reference, volumeOf, openAt } = volumes(shot, desk, momentsOf)
 
   return {
     momentsOf,
@@ -158,9 +156,32 @@ export const useMeasure = defineStore('measure', () => {
     here,
     meant,
     survey,
+    about,
     broken,
   }
 })
+
+/** The body of a drawing against that of the layer's first key. */
+function volumes(
+  shot: ReturnType<typeof useShot>,
+  desk: ReturnType<typeof useDesk>,
+  momentsOf: (drawing: Drawing | null) => Shape | null,
+) {
+  const reference = computed(() =>
+    shot.document && shot.take ? referenceKey(shot.document, shot.take, desk.layerId) : null,
+  )
+  const volumeOf = (drawing: Drawing) => {
+    const [here, there] = [momentsOf(drawing), momentsOf(reference.value)]
+    if (!shot.document || !here || !there || here.open || there.open || isBlank(drawing)) return null
+    return compareVolume(here, there, desk.layer?.volume, thresholdOf(shot.document, 'volume'))
+  }
+
+  /** Where the outline of a drawing stands open, so that its area means little; null where it is closed, or nothing is asked. */
+  const openAt = (drawing: Drawing | null): Point | null =>
+    desk.layer?.volume === 'off' || desk.layer?.kind === 'background' ? null : (momentsOf(drawing)?.open ?? null)
+
+  return { reference, volumeOf, openAt }
+}
 
 /** What is found and not said to be meant so, and what is. */
 function answers(

@@ -14,6 +14,23 @@ export function addMark(
   return [{ kind: 'mark.add', mark: { id, layer, name, order, kind } }]
 }
 
+/** Marks of so many names on a layer, behind those that are there; a name that is there already is left out, whatever its capitals. */
+export function addMarks(
+  document: ShotDocument,
+  layer: string,
+  names: readonly string[],
+  newId: () => string,
+): Operation[] {
+  const there = new Set(marksOf(document, layer).map(({ name }) => name.toLowerCase()))
+  const order = (marksOf(document, layer).at(-1)?.order ?? 0) + 1
+  return names
+    .filter(name => !there.has(name.toLowerCase()))
+    .map((name, i): Operation => ({
+      kind: 'mark.add',
+      mark: { id: newId(), layer, name, order: order + i, kind: 'point' },
+    }))
+}
+
 /** Marks of a layer in another order, from what leads to what hangs on it; those that are not named stay behind, in theirs. */
 export function orderMarks(document: ShotDocument, layer: string, ids: readonly string[]): Operation[] {
   const all = marksOf(document, layer)

@@ -196,7 +196,7 @@ describe('stands still', () => {
       '8 pass in 8 drawings: it will seem to stand still: each wisp comes to where the next one was',
     ])
     expect(said('stands', laid({ drawings: 8, pitch: 40, rise: 10 }), [])).toEqual([])
-    expect(CHECKS.stands.isAsked?.(moving({}, twos(2)))).toBe(false)
+    expect(CHECKS.stands.isAsked?.({ document: moving({}, twos(2)) })).toBe(false)
   })
 })
 

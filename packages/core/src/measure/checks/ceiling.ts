@@ -12,7 +12,7 @@ export const ceiling: Check = {
   words: 'longest step',
   asks: 'Does anything go farther a frame than the movement you studied?',
   needs: ['shapes', 'marks'],
-  isAsked: document => document.ceiling !== null,
+  isAsked: ({ document }) => document.ceiling !== null,
   series: stepSeries,
   limits: ({ document }) => (document.ceiling === null ? [] : [document.ceiling]),
   inspect(survey) {

@@ -1,5 +1,4 @@
 import type { Box, Point } from '../../geometry/point.ts'
-import type { ShotDocument } from '../../document/model/model.ts'
 import type { Operation } from '../../document/operations/index.ts'
 import type { Survey } from '../survey.ts'
 
@@ -67,7 +66,7 @@ export interface Check {
   readonly asks: string
   readonly needs: readonly Need[]
   /** whether it is asked of a shot at all; always, where nothing is said */
-  isAsked?(document: ShotDocument): boolean
+  isAsked?(of: Pick<Survey, 'document' | 'models'>): boolean
   /** its findings in the order of layers and of time */
   inspect(survey: Survey): Finding[]
   /** what it measures, over the frames; nothing, where there is nothing to plot */

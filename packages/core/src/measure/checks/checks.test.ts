@@ -218,6 +218,6 @@ describe('checks', () => {
     expect(asked('ceiling', bare, { a: disc(0, 0), b: disc(20, 0), c: disc(100, 0) })).toEqual([
       ['c', 8, 9, '9 goes 20 px a frame, more than 12, from 5'],
     ])
-    expect(CHECKS.ceiling.isAsked?.(held(null))).toBe(false)
+    expect(CHECKS.ceiling.isAsked?.({ document: held(null) })).toBe(false)
   })
 })

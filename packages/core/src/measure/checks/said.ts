@@ -19,7 +19,10 @@ import { percent, type Check, type Finding, type Series } from './check.ts'
  * What can only be judged once somebody has said what is meant: that a part is still, follows, touches, keeps its size.
  */
 
-const isSaid = (kind: Saying['kind']) => (document: Survey['document']) => saysOf(document, kind).length > 0
+const isSaid =
+  (kind: Saying['kind']) =>
+  ({ document }: Pick<Survey, 'document'>) =>
+    saysOf(document, kind).length > 0
 const nameOf = ({ document }: Survey, mark: string | undefined): string => find(document.marks, mark ?? '')?.name ?? ''
 
 /** Drawings of a layer that are seen in a stretch, once each, in the order of time. */

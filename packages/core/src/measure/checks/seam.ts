@@ -18,7 +18,7 @@ export const seam: Check = {
   asks: 'Does the loop go round without a jump where it closes?',
   needs: ['shapes'],
   series: survey => stepSeries(survey),
-  isAsked: document => Object.values(document.takes).some(take => take.loop !== null),
+  isAsked: ({ document }) => Object.values(document.takes).some(take => take.loop !== null),
   inspect(survey) {
     const { document, take } = survey
     const { loop } = take

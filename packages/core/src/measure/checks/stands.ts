@@ -17,7 +17,7 @@ export const stands: Check = {
   words: 'stands still',
   asks: 'Do shapes that are all alike seem to go the way they are drawn?',
   needs: [],
-  isAsked: document => Object.values(document.guides).some(guide => guide.recipe === 'wisps'),
+  isAsked: ({ document }) => Object.values(document.guides).some(guide => guide.recipe === 'wisps'),
   inspect: survey =>
     Object.values(survey.document.guides)
       .filter(guide => guide.recipe === 'wisps' && guide.take === survey.take.id)

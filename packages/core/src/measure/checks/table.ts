@@ -8,6 +8,7 @@ import { flight } from './flight.ts'
 import { ground } from './ground.ts'
 import { launch } from './launch.ts'
 import { lines } from './lines.ts'
+import { model } from './model.ts'
 import { framed, paint } from './paint.ts'
 import { pace } from './pace.ts'
 import { alike, together, weight } from './parts.ts'
@@ -38,6 +39,7 @@ const TABLE = {
   weight,
   planted,
   size,
+  model,
   launch,
   drag,
   flight,

@@ -68,7 +68,7 @@ export function useMeasuring() {
       const meant = found.filter(one => measure.meant.has(one)).length
       const { words, asks, isAsked } = CHECKS[name]
       const counts = { count: found.length - meant, meant }
-      const can = !isAsked || !shot.document || isAsked(shot.document)
+      const can = !isAsked || !measure.about || isAsked(measure.about)
       return { name, words, asks, ...counts, isAsked: can, silent: can ? silence(name) : 'not asked of this shot' }
     }),
   )

@@ -22,7 +22,7 @@ const sorted = computed(() => [...measure.here, ...measure.open.filter(found => 
 const shown = computed(() => (all.value ? sorted.value : sorted.value.slice(0, Math.max(FEW, measure.here.length))))
 const hasPlace = computed(() => measure.here.some(found => found.at !== null))
 const asked = computed(() =>
-  CHECK_NAMES.filter(name => shot.document && (CHECKS[name].isAsked?.(shot.document) ?? true)).map(
+  CHECK_NAMES.filter(name => measure.about && (CHECKS[name].isAsked?.(measure.about) ?? true)).map(
     name => CHECKS[name].words,
   ),
 )

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { ModelCard } from '@unhurried/contract'
-import { sheetsUnder } from '@unhurried/core/document'
+import { addMarks, sheetsUnder } from '@unhurried/core/document'
+import { counted } from '@unhurried/core/time'
 import { EMPTY_BOX, grown, isEmptyBox, unite } from '@unhurried/core/geometry'
 import { freshPoints } from '@unhurried/core/models'
 import { X } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
+import { newId } from '../../../local/ids.ts'
 import { drawnIn } from '../../../paint/bitmaps.ts'
 import { bringFiles } from '../../../pictures/bringing.ts'
 import NumberField from '../../../shared/NumberField.vue'
@@ -86,6 +88,19 @@ async function fromDrawing(): Promise<void> {
   })
   await models.addView(props.card, { name: freshName.value, widthPx, heightPx, ...points, bytes })
 }
+
+/** Marks called like its heights: with them the layer in the hand is held against the sheet. Two heights only make the scale. */
+const fresh = computed(() => {
+  const { document } = shot
+  const { heights } = props.card.model
+  if (!document || heights.length < 3) return []
+  return addMarks(
+    document,
+    desk.layerId,
+    heights.map(({ name }) => name),
+    newId,
+  )
+})
 
 const side = computed(() => {
   const { views } = props.card.model
@@ -190,6 +205,15 @@ const percent = (share: number) => Math.round(share * 1000) / 10
         </button>
       </li>
     </ul>
+    <p v-if="shot.mayDraw && fresh.length" class="acts">
+      <button
+        class="plain word"
+        :title="`On ${desk.layer?.name}: in Measure it is held against this sheet`"
+        @click="shot.commit('marks for heights', fresh)"
+      >
+        marks for {{ counted(fresh.length, 'height') }}
+      </button>
+    </p>
     <p class="acts">
       <button
         v-if="side"
