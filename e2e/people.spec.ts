@@ -138,6 +138,54 @@ test('a background is exposed to the end, and is painted under the figure', asyn
   expect(kinds.sort()).toEqual(['line', 'shape'])
 })
 
+test('the owner lets a reviewer in, who sits down with the password that was told, changes it, and is let go', async ({
+  page,
+  browser,
+  newWorld,
+}) => {
+  const world = await newWorld()
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await page.goto(`${world.url}/shelf`)
+  await page.getByRole('button', { name: 'people' }).click()
+  const people = page.getByRole('dialog', { name: /^People of/ })
+  await expect(people.getByRole('list', { name: 'People' })).toContainText('owns it')
+  await people.getByLabel('E-mail').fill('nobody')
+  await people.getByLabel('E-mail').press('Enter')
+  await expect(people.getByRole('alert')).toContainText('must be an e-mail address')
+  await people.getByLabel('E-mail').fill('newt@marsh-post.example')
+  await people.getByLabel('Name', { exact: true }).fill('Newt')
+  await people.getByRole('button', { name: 'let in' }).click()
+  const told = people.getByRole('status')
+  await expect(told).toContainText('Newt had no account here')
+  const password = (await told.locator('code').textContent())!.trim()
+  await expect(people.getByRole('list', { name: 'People' })).toContainText('newt@marsh-post.example')
+
+  const guest = await (await browser.newContext()).newPage()
+  await guest.goto(world.url)
+  await guest.getByLabel('E-mail').fill('newt@marsh-post.example')
+  await guest.getByLabel('Password').fill(password)
+  await guest.getByRole('button', { name: 'Sit down' }).click()
+  await expect(guest.getByText('you review it')).toBeVisible()
+  await expect(guest.getByRole('button', { name: 'people' })).toHaveCount(0)
+  await guest.getByRole('button', { name: 'Newt', exact: true }).click()
+  const another = guest.getByRole('dialog', { name: 'Another password' })
+  await another.getByLabel('The one now').fill('not this one')
+  await another.getByLabel(/^The new one/).fill('lantern-over-reeds')
+  await another.getByRole('button', { name: 'change it' }).click()
+  await expect(another).toContainText('This is not the password now.')
+  await another.getByLabel('The one now').fill(password)
+  await another.getByRole('button', { name: 'change it' }).click()
+  await expect(guest.getByText('The password is changed')).toBeVisible()
+  await openDesk(guest, world, shot)
+  await expect(guest.getByRole('radiogroup', { name: 'Tools' })).toHaveCount(0)
+
+  await people.getByRole('button', { name: 'Let Newt go' }).click()
+  await expect(people.getByRole('list', { name: 'People' })).not.toContainText('Newt')
+  await guest.goto(`${world.url}/shelf`)
+  await expect(guest.getByText('you review it')).toHaveCount(0)
+})
+
 test('a reviewer looks, flips and plays, and has nothing in the hand to draw with', async ({
   page,
   browser,

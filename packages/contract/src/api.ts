@@ -29,6 +29,21 @@ export const SessionState = z.object({
 export const MEMBER_ROLES = ['owner', 'animator', 'reviewer'] as const
 export const MemberRole = z.enum(MEMBER_ROLES)
 
+/** Parts in a film that its owner gives. */
+export const GIVEN_ROLES = ['animator', 'reviewer'] as const
+/** People of a film, with its owner. */
+export const MOST_MEMBERS = 50
+export const Member = z.object({ account: RowId, name: z.string(), email: z.string(), role: MemberRole })
+export const Members = z.object({ members: z.array(Member) })
+/** Somebody to be let in; the name is for who has no account yet. */
+export const NewMember = z.strictObject({ email: Email, name: Name, role: z.enum(GIVEN_ROLES) })
+/** Who was let in; with the first password of who had no account, told this once. */
+export const AddedMember = z.object({ member: Member, password: z.string().nullable() })
+export const NewPassword = z.strictObject({
+  password: z.string().min(1, 'must not be empty').max(200),
+  fresh: Password,
+})
+
 export const ShotCard = z.object({
   id: RowId,
   film: RowId,
@@ -228,6 +243,10 @@ export const SamplesQuery = z.strictObject({
 export type Account = z.infer<typeof Account>
 export type SessionState = z.infer<typeof SessionState>
 export type MemberRole = z.infer<typeof MemberRole>
+export type Member = z.infer<typeof Member>
+export type Members = z.infer<typeof Members>
+export type NewMember = z.infer<typeof NewMember>
+export type AddedMember = z.infer<typeof AddedMember>
 export type ShotCard = z.infer<typeof ShotCard>
 export type FilmCard = z.infer<typeof FilmCard>
 export type Shelf = z.infer<typeof Shelf>

@@ -8,6 +8,7 @@ import type { RequestState } from './http/context.ts'
 import { answerProblems, checkDoor, logRequests, securityHeaders, type Door } from './http/guard.ts'
 import { Problem } from './problems/problem.ts'
 import { sessionRoutes, whoIsThere, type Demo } from './http/session.ts'
+import { memberRoutes } from './http/members.ts'
 import { mediaRoutes } from './http/media.ts'
 import { modelRoutes } from './http/models.ts'
 import { shelfRoutes } from './http/shelf.ts'
@@ -21,6 +22,7 @@ import { pictureNames } from './services/assets.ts'
 import type { Announcer } from './services/announcer.ts'
 import { binService } from './services/bin.ts'
 import { filmService } from './services/films.ts'
+import { memberService } from './services/members.ts'
 import { mediaService, type MediaBounds } from './services/media.ts'
 import { modelService } from './services/models.ts'
 import { telephoneService } from './services/telephones.ts'
@@ -67,8 +69,10 @@ export function createApp(deps: Dependencies): Koa<RequestState> {
   app.use(checkDoor(deps, log))
   app.use(whoIsThere(accounts))
   app.use(noStore)
+  const limit = limitSignIns(deps.signInsPerMinute ?? 20)
   const routers = [
-    sessionRoutes(accounts, deps.demo ?? null, limitSignIns(deps.signInsPerMinute ?? 20), log),
+    sessionRoutes(accounts, deps.demo ?? null, limit, log),
+    memberRoutes(memberService(source), access, limit, log),
     mediaRoutes(media, access),
     modelRoutes(modelService(source), access),
     telephoneRoutes(telephoneService(source, access), access),
@@ -117,7 +121,7 @@ function limitSignIns(perMinute: number): Middleware {
       await limit(ctx, async () => undefined)
     } catch (error) {
       if ((error as { status?: number }).status !== 429) throw error
-      throw new Problem('too-many-requests', 'Too many attempts to sign in. Wait a minute and try again.')
+      throw new Problem('too-many-requests', 'Too many attempts. Wait a minute and try again.')
     }
     await next()
   }

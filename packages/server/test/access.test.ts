@@ -54,6 +54,14 @@ const routes = (): [Method, string, object | undefined, 'look' | 'remark' | 'dra
   ['post', `/api/films/${film}/shots`, SHOT, 'draw'],
   ['post', `/api/films/${film}/remove`, {}, 'own'],
   ['post', `/api/films/${film}/restore`, {}, 'own'],
+  ['get', `/api/films/${film}/members`, undefined, 'own'],
+  [
+    'post',
+    `/api/films/${film}/members`,
+    { email: 'reviewer@marsh-post.example', name: 'reviewer', role: 'reviewer' },
+    'own',
+  ],
+  ['delete', `/api/films/${film}/members/${film}`, undefined, 'own'],
 ]
 
 async function everything() {

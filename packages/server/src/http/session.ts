@@ -1,5 +1,5 @@
 import Router from '@koa/router'
-import { Habits, SetUp, SignIn, type Account, type SessionState } from '@unhurried/contract'
+import { Habits, NewPassword, SetUp, SignIn, type Account, type SessionState } from '@unhurried/contract'
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
 import type { AccountService } from '../services/accounts.ts'
@@ -82,6 +82,14 @@ export function sessionRoutes(
     const account = ctx.state.visit?.account.id
     if (account) log.info({ event: 'signed-out', account, ip: ctx.ip }, 'signed out')
     ctx.body = await state(null)
+  })
+  router.put('/api/password', limitSignIns, async ctx => {
+    const { email } = signedIn(ctx)
+    const { password, fresh } = parse(NewPassword, await json(ctx))
+    const account = await accounts.check(email, password)
+    await accounts.setPassword(account, fresh, ctx.state.visit?.session ?? '')
+    log.info({ event: 'password-changed', account: account.id, ip: ctx.ip }, 'a password was changed')
+    ctx.body = {}
   })
   router.get('/api/habits', async ctx => {
     ctx.body = await accounts.habitsOf(signedIn(ctx))

@@ -69,6 +69,15 @@ export function accountService(source: DataSource) {
       return { token, expiresAt }
     },
 
+    /** Gives an account another password. Every session of it but one ends. */
+    async setPassword(account: Account, fresh: string, session: string): Promise<void> {
+      const passwordHash = await hash(fresh)
+      await source.transaction(async tx => {
+        await tx.update(AccountRow, account.id, { passwordHash })
+        await tx.query('DELETE FROM sessions WHERE account_id = $1 AND token_hash <> $2', [account.id, session])
+      })
+    },
+
     async closeSession(token: string): Promise<void> {
       await sessions.delete({ tokenHash: fingerprint(token) })
     },

@@ -1,4 +1,5 @@
 import {
+  AddedMember,
   AtTelephone,
   Bin,
   FromTelephone,
@@ -6,6 +7,7 @@ import {
   JournalReply,
   MediaRoom,
   MediaState,
+  Members,
   ModelCard,
   Models,
   MOST_SAMPLE_IDS,
@@ -16,6 +18,7 @@ import {
   Telephone,
   unpackStrokes,
   VersionsReply,
+  type NewMember,
   type NewShot,
   type PostBatches,
 } from '@unhurried/contract'
@@ -33,6 +36,13 @@ export const session = {
   setUp: (email: string, name: string, password: string) =>
     ask(SessionState, 'POST', '/api/owner', { email, name, password }),
   close: () => ask(SessionState, 'DELETE', '/api/session'),
+  newPassword: (password: string, fresh: string) => ask(Nothing, 'PUT', '/api/password', { password, fresh }),
+}
+
+export const people = {
+  of: async (film: string) => (await ask(Members, 'GET', `/api/films/${film}/members`)).members,
+  letIn: (film: string, wanted: NewMember) => ask(AddedMember, 'POST', `/api/films/${film}/members`, wanted),
+  letGo: (film: string, account: string) => ask(Nothing, 'DELETE', `/api/films/${film}/members/${account}`),
 }
 
 export const habits = {

@@ -13,6 +13,7 @@ const emit = defineEmits<{
   start: []
   rename: []
   study: []
+  people: []
   remove: []
   order: [shots: readonly ShotCard[]]
   renameShot: [shot: ShotCard]
@@ -61,7 +62,11 @@ function move(shot: ShotCard, by: -1 | 1): void {
           whose work
         </button>
       </template>
-      <button v-if="film.role === 'owner'" class="plain act" @click="emit('remove')">remove</button>
+      <template v-if="film.role === 'owner'">
+        <button class="plain act" title="Who draws and who reviews" @click="emit('people')">people</button>
+        <button class="plain act" @click="emit('remove')">remove</button>
+      </template>
+      <span v-else class="soft">{{ film.role === 'reviewer' ? 'you review it' : 'you draw in it' }}</span>
     </div>
     <p v-if="film.study" class="study">{{ studyInWords([film.study]) }}</p>
     <FilmStrip v-if="strip" :shots="shots" />

@@ -8,6 +8,8 @@ import NewShotDialog from './NewShotDialog.vue'
 import FilmShelf from './FilmShelf.vue'
 import KeySheet from '../../shared/KeySheet.vue'
 import { useKeys } from '../../keys/listen.ts'
+import PasswordDialog from './PasswordDialog.vue'
+import PeopleDialog from './PeopleDialog.vue'
 import TabletDialog from './TabletDialog.vue'
 import { useShelfCommands } from './commands.ts'
 import { useSession } from '../../stores/session.ts'
@@ -31,6 +33,8 @@ const films = computed(() =>
 const field = ref<InstanceType<typeof ElInput> | null>(null)
 const keysShown = ref(false)
 const tabletShown = ref(false)
+const passwordShown = ref(false)
+const peopleOf = shallowRef<FilmCard | null>(null)
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 const commands = useShelfCommands({
   seek: () => field.value?.focus(),
@@ -154,7 +158,9 @@ async function signOut(): Promise<void> {
       <button class="plain act" title="How this desk is reached from a tablet" @click="tabletShown = true">
         tablet
       </button>
-      <span class="who soft">{{ session.account?.name }}</span>
+      <button class="plain who soft" title="Another password" @click="passwordShown = true">
+        {{ session.account?.name }}
+      </button>
       <NightSwitch />
       <button class="plain leave" @click="signOut">sign out</button>
     </header>
@@ -181,6 +187,7 @@ async function signOut(): Promise<void> {
         :sought="f.name.toLowerCase().includes(words) ? '' : words"
         @start="startShot(f)"
         @study="askStudy(f)"
+        @people="peopleOf = f"
         @rename="rename(f.name, name => shelf.renameFilm(f.id, name))"
         @remove="remove(() => shelf.removeFilm(f.id, f.name))"
         @order="shots => attempt(() => shelf.order(f.id, shots))"
@@ -198,6 +205,8 @@ async function signOut(): Promise<void> {
     </main>
     <NewShotDialog v-model="making" :make="make" />
     <TabletDialog v-model="tabletShown" />
+    <PasswordDialog v-model="passwordShown" />
+    <PeopleDialog v-model="peopleOf" />
     <KeySheet v-model="keysShown" :commands="commands.commands" />
   </div>
 </template>
