@@ -5,6 +5,8 @@ const [WIDTH, HEIGHT] = [1920, 1080]
 const DRAWINGS = 100
 const STROKES = 40
 const BUDGET_S = 5
+/** All that is measured of a drawing takes no more than so many passes over a picture. */
+const MOST_PASSES = 2
 const NIB = { look: 'ink', ends: 'round', thinning: 0.62 }
 
 /** Numbers as if thrown, the same every time (the generator of Park and Miller, 1988). */
@@ -76,14 +78,15 @@ export async function measuringRows() {
   }).sort((a, b) => a - b)
   const pass = passes[10]
   const p95 = [...times].sort((a, b) => a - b)[Math.floor(0.95 * DRAWINGS)]
+  const ratio = together / DRAWINGS / pass
   const ms = n => `${n.toFixed(1)} ms`
   return [
     {
       what: `measuring ${DRAWINGS} drawings at 1080p, all facts of each`,
       figure: `${(together / 1000).toFixed(2)} s`,
-      budget: `< ${BUDGET_S} s`,
-      met: together < BUDGET_S * 1000,
-      ratio: `${(together / DRAWINGS / pass).toFixed(1)} × one pass over a picture (${ms(pass)})`,
+      budget: `< ${BUDGET_S} s, ≤ ${MOST_PASSES} ×`,
+      met: together < BUDGET_S * 1000 && ratio <= MOST_PASSES,
+      ratio: `${ratio.toFixed(1)} × one pass over a picture (${ms(pass)})`,
     },
     {
       what: 'measuring one drawing after a stroke (p95)',

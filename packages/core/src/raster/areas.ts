@@ -43,16 +43,18 @@ export function areasOf(strokes: readonly ColouredStroke[], picture: Box): Areas
   }
   const counts = new Float64Array(swatches.length + 1)
   let [all, out] = [0, 0]
+  // Columns and rows whose middle lies in the picture.
+  const first = (from: number, at: number) => Math.ceil((at - from) * scale - 0.5)
+  const [left, right] = [first(window.left, picture.left), first(window.left, picture.right)]
+  const [top, bottom] = [first(window.top, picture.top), first(window.top, picture.bottom)]
   for (let y = 0, i = 0; y < height; y++) {
-    const py = window.top + (y + 0.5) / scale
-    const isRow = py >= picture.top && py < picture.bottom
+    const isRow = y >= top && y < bottom
     for (let x = 0; x < width; x++, i++) {
       const number = seen[i] as number
       if (number === 0) continue
       counts[number] = (counts[number] as number) + 1
       all++
-      const px = window.left + (x + 0.5) / scale
-      if (!isRow || px < picture.left || px >= picture.right) out++
+      if (!isRow || x < left || x >= right) out++
     }
   }
   const bySwatch = Object.fromEntries(swatches.map((swatch, i) => [swatch, (counts[i + 1] as number) / scale ** 2]))

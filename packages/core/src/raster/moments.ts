@@ -13,6 +13,9 @@ export interface Moments {
   readonly tiltRad: number
 }
 
+/** 0² + 1² + … + (n − 1)². */
+const squaresBelow = (n: number): number => ((n - 1) * n * (2 * n - 1)) / 6
+
 /**
  * Area, centre and main axes of a mask. The ellipse of equal second moments has half axes 2·√λ, where λ are the
  * eigenvalues of the covariance of the pixels (M. R. Teague, "Image analysis via the general theory of moments", 1980).
@@ -24,16 +27,23 @@ export function momentsOf(mask: Mask): Moments {
   let sxx = 0
   let syy = 0
   let sxy = 0
-  for (let y = 0, i = 0; y < mask.height; y++) {
-    for (let x = 0; x < mask.width; x++, i++) {
-      if (mask.inside[i] === 0) continue
-      area++
-      sx += x
-      sy += y
-      sxx += x * x
-      syy += y * y
-      sxy += x * y
-    }
+  const { width, inside } = mask
+  // Run by run: the sums of x and of x² over one are differences of those of all numbers below its ends.
+  for (let i = inside.indexOf(1); i >= 0;) {
+    const y = Math.floor(i / width)
+    const row = y * width
+    const gap = inside.indexOf(0, i)
+    const end = gap < 0 || gap > row + width ? row + width : gap
+    const [from, to] = [i - row, end - row]
+    const count = to - from
+    const x1 = (count * (from + to - 1)) / 2
+    area += count
+    sx += x1
+    sxx += squaresBelow(to) - squaresBelow(from)
+    sy += y * count
+    syy += y * y * count
+    sxy += y * x1
+    i = inside.indexOf(1, end)
   }
   if (area === 0) return { area, centroid: null, halfAxes: [0, 0], tiltRad: 0 }
   const cx = sx / area

@@ -26,28 +26,31 @@ export function silhouette(
     throw new UsageError(`${alpha.length} bytes are not a picture of ${width} × ${height}`)
   }
   const inside = new Uint8Array(width * height).fill(1)
+  const isOpen = (i: number) => inside[i] === 1 && (alpha[i] as number) < LINE_ALPHA
   const stack: number[] = []
-  const visit = (i: number) => {
-    if (inside[i] === 1 && (alpha[i] as number) < LINE_ALPHA) {
-      inside[i] = 0
-      stack.push(i)
-    }
-  }
-  for (let x = 0; x < width; x++) {
-    visit(x)
-    visit((height - 1) * width + x)
-  }
-  for (let y = 0; y < height; y++) {
-    visit(y * width)
-    visit(y * width + width - 1)
-  }
-  for (const { x, y } of spaces) if (x >= 0 && x < width && y >= 0 && y < height) visit(y * width + x)
-  for (let i = stack.pop(); i !== undefined; i = stack.pop()) {
-    const x = i % width
-    if (x > 0) visit(i - 1)
-    if (x < width - 1) visit(i + 1)
-    if (i >= width) visit(i - width)
-    if (i + width < inside.length) visit(i + width)
+  for (let x = 0; x < width; x++) stack.push(x, (height - 1) * width + x)
+  for (let y = 0; y < height; y++) stack.push(y * width, y * width + width - 1)
+  for (const { x, y } of spaces) if (x >= 0 && x < width && y >= 0 && y < height) stack.push(y * width + x)
+  // Run by run: where one is let in, all of its row is as far as it goes, and of the rows beside it each run that lies along it.
+  for (let seed = stack.pop(); seed !== undefined; seed = stack.pop()) {
+    if (!isOpen(seed)) continue
+    const row = seed - (seed % width)
+    let from = seed
+    while (from > row && isOpen(from - 1)) from--
+    let to = seed
+    while (to + 1 < row + width && isOpen(to + 1)) to++
+    inside.fill(0, from, to + 1)
+    if (row > 0) runsAlong(from - width, to - width)
+    if (row + width < inside.length) runsAlong(from + width, to + width)
   }
   return { width, height, inside }
+
+  function runsAlong(from: number, to: number): void {
+    let isIn = false
+    for (let i = from; i <= to; i++) {
+      const open = isOpen(i)
+      if (open && !isIn) stack.push(i)
+      isIn = open
+    }
+  }
 }
