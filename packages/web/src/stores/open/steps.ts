@@ -4,6 +4,7 @@ import {
   done,
   doneJoining,
   redone,
+  sayingsAlong,
   undone,
   type History,
   type Operation,
@@ -55,13 +56,15 @@ export function makeSteps(state: OpenState, strokes: OwnStrokes, changed: () => 
   /** The one way to change the shot: at once here, kept on this machine, sent on. Answers with a refusal or null. */
   function commit(label: string, ops: readonly Operation[], more: CommitOptions = {}): Refusal | null {
     if (ops.length === 0) return null
-    if (ops.length > MOST_OPERATIONS) {
+    const { document } = replica.value ?? {}
+    const all = document ? [...ops, ...sayingsAlong(document, ops)] : ops
+    if (all.length > MOST_OPERATIONS) {
       // The server would not take it in, and everything done afterwards would wait behind it.
-      notice.value = `That is ${ops.length} changes at once; at most ${MOST_OPERATIONS} can be one step. Do it in parts.`
+      notice.value = `That is ${all.length} changes at once; at most ${MOST_OPERATIONS} can be one step. Do it in parts.`
       return { code: 'too-many', what: 'changes at once' }
     }
     if (more.samples) strokes.make(more.samples)
-    const result = perform(label, ops)
+    const result = perform(label, all)
     if ('code' in result) {
       notice.value = `That cannot be done: ${refusedInWords(result)}.`
       return result
@@ -78,11 +81,22 @@ export function makeSteps(state: OpenState, strokes: OwnStrokes, changed: () => 
     return false
   }
 
+  /** What is to be kept of the history, before the hand has rested. */
+  let unkept: { readonly shot: string; readonly history: History } | null = null
+  function keepNow(): void {
+    clearTimeout(historyTimer)
+    if (unkept) void local.keepHistory(unkept.shot, desk, unkept.history)
+    unkept = null
+  }
+  // A page that goes away does not wait for the hand to rest.
+  globalThis.addEventListener?.('pagehide', keepNow)
+
   function setHistory(next: History): void {
     history.value = next
+    if (unkept && unkept.shot !== id.value) keepNow()
     clearTimeout(historyTimer)
-    const shotId = id.value
-    historyTimer = setTimeout(() => void local.keepHistory(shotId, desk, next), KEEP_HISTORY_MS)
+    unkept = { shot: id.value, history: next }
+    historyTimer = setTimeout(keepNow, KEEP_HISTORY_MS)
   }
 
   function step(which: 'undo' | 'redo', move: (h: History, inverse: readonly Operation[]) => History) {
