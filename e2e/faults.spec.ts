@@ -67,6 +67,27 @@ test('offline, drawing goes on; a reload in the middle loses nothing; undo still
   await expect.poll(async () => strokesIn((await stored(page, world, shot)).document)).toBe(8)
 })
 
+test('a page that goes away right after a step loses neither the step nor the way back from it', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world)
+  await openDesk(page, world, shot)
+  for (let n = 1; n <= 3; n++) {
+    await pen(page, dash(n))
+    // No time for the hand to rest.
+    await page.evaluate(() => new Promise(done => setTimeout(done, 30)))
+    await page.reload()
+    await expect(page.getByTitle(/^Undo: line on/)).toBeEnabled()
+    await expect.poll(async () => strokesIn((await stored(page, world, shot)).document)).toBe(n)
+  }
+  for (const left of [2, 1, 0]) {
+    await page.keyboard.press('q')
+    await expect.poll(async () => strokesIn((await stored(page, world, shot)).document)).toBe(left)
+  }
+})
+
 test('two tabs on one shot end with the same document, and nothing is asked', async ({ page, context, world }) => {
   await enter(page, world)
   const shot = await newShot(page, world)

@@ -29,14 +29,10 @@ export interface CommitOptions {
   readonly isAside?: boolean
 }
 
-/** The history is kept once the hand rests for so long. */
-const KEEP_HISTORY_MS = 150
-
 /** The steps of the shot on the desk: done, undone, done again. `changed` is called once there is something to be sent. */
 export function makeSteps(state: OpenState, strokes: OwnStrokes, changed: () => void) {
   const { id, replica, history, notice } = state
   const desk = deskName()
-  let historyTimer: ReturnType<typeof setTimeout> | undefined
 
   function perform(label: string, ops: readonly Operation[]): { inverse: readonly Operation[] } | Refusal {
     const before = replica.value
@@ -81,22 +77,25 @@ export function makeSteps(state: OpenState, strokes: OwnStrokes, changed: () => 
     return false
   }
 
-  /** What is to be kept of the history, before the hand has rested. */
+  /** What is to be kept of the history: one at a time, behind the step itself, and always the newest. */
   let unkept: { readonly shot: string; readonly history: History } | null = null
-  function keepNow(): void {
-    clearTimeout(historyTimer)
-    if (unkept) void local.keepHistory(unkept.shot, desk, unkept.history)
-    unkept = null
+  let isKeeping = false
+  async function keepHistories(): Promise<void> {
+    if (isKeeping) return
+    isKeeping = true
+    for (let one = unkept; one; one = unkept) {
+      unkept = null
+      await local.keepHistory(one.shot, desk, one.history).catch(() => undefined)
+    }
+    isKeeping = false
   }
-  // A page that goes away does not wait for the hand to rest.
-  globalThis.addEventListener?.('pagehide', keepNow)
 
   function setHistory(next: History): void {
     history.value = next
-    if (unkept && unkept.shot !== id.value) keepNow()
-    clearTimeout(historyTimer)
+    const before = unkept
     unkept = { shot: id.value, history: next }
-    historyTimer = setTimeout(keepNow, KEEP_HISTORY_MS)
+    if (before && before.shot !== id.value) void local.keepHistory(before.shot, desk, before.history)
+    setTimeout(() => void keepHistories())
   }
 
   function step(which: 'undo' | 'redo', move: (h: History, inverse: readonly Operation[]) => History) {
