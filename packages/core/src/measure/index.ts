@@ -1,4 +1,5 @@
 export * from './accepting.ts'
+export * from './carry.ts'
 export * from './chartReading.ts'
 export * from './checks/check.ts'
 export * from './checks/moved.ts'

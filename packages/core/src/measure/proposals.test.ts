@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { distance, type Point } from '../geometry/point.ts'
-import { proposePlace } from './proposals.ts'
+import { map, translation, type Matrix } from '../geometry/matrix.ts'
+import { inkAlong, proposePlace } from './proposals.ts'
 
 /** A nose: a bow with a notch, about (0, 0), turned and laid somewhere; with a line far off that is none of its business. */
 function face(at: Point, turnDeg = 0): Point[] {
@@ -37,11 +38,23 @@ describe('the place of a mark, proposed from the drawings beside it', () => {
   })
 
   test('it is looked for where it would be if it had moved as its body has', () => {
-    const before = { ...beside({ x: 300, y: 200 }), carried: { x: 500, y: 260 } }
+    const before = { ...beside({ x: 300, y: 200 }), carried: translation(200, 60) }
     const at = { x: 506, y: 252 }
     const found = proposePlace({ before, after: null, share: 0 }, face(at), REACH)!
     expect(found.isFound).toBe(true)
     expect(distance(found.at, at)).toBeLessThan(5)
+  })
+
+  test('squashed and stretched with its body it is found as well, where as it was it is not', () => {
+    const squash: Matrix = [1.5, 0, 0, 0.62, 60, 70]
+    const place = { x: 300, y: 200 }
+    const ink = face(place).map(p => map(squash, p))
+    const found = (carried: Matrix | null) =>
+      proposePlace({ before: { ...beside(place), carried }, after: null, share: 0 }, ink, REACH)!
+    const there = map(squash, place)
+    expect(found(squash).isFound).toBe(true)
+    expect(distance(found(squash).at, there)).toBeLessThan(5)
+    expect(found(translation(there.x - place.x, there.y - place.y)).isFound).toBe(false)
   })
 
   test('where nothing is like it, it lies between its neighbours, and that is said', () => {
@@ -89,4 +102,21 @@ describe('the place of a mark, proposed from the drawings beside it', () => {
       { numRuns: 20 },
     )
   })
+})
+
+test('a straight line of two places is as much ink as it is long', () => {
+  expect(inkAlong([], 3)).toEqual([])
+  expect(inkAlong([{ x: 1, y: 2 }], 3)).toEqual([{ x: 1, y: 2 }])
+  const line = [
+    { x: 0, y: 0 },
+    { x: 7, y: 0 },
+    { x: 7, y: 2 },
+  ]
+  expect(inkAlong(line, 3).map(({ x, y }) => [Math.round(100 * x) / 100, y])).toEqual([
+    [0, 0],
+    [2.33, 0],
+    [4.67, 0],
+    [7, 0],
+    [7, 2],
+  ])
 })

@@ -1,13 +1,31 @@
-import { map, rotation } from '../geometry/matrix.ts'
+import { map, rotation, type Matrix } from '../geometry/matrix.ts'
 import { distance, lerp, type Point } from '../geometry/point.ts'
 
 /** A drawing beside the one that is marked: where the mark lies on it, and places along its ink. Paper pixels. */
 export interface MarkedBeside {
   readonly at: Point
-  /** where that would be on the drawing that is marked, if all of it had moved as its body has; without it, where it is */
-  readonly carried?: Point
   readonly ink: readonly Point[]
+  /** how its body has moved to the drawing that is marked, squashed and stretched: the mark and its surroundings may have gone along; null or left out, it stayed */
+  readonly carried?: Matrix | null
 }
+
+/** A line as places no farther apart than so many px: a straight one has two of its own, and is as much ink as a wavy one. */
+export function inkAlong(line: readonly Point[], apartPx: number): Point[] {
+  const [first] = line
+  if (!first) return []
+  return line.slice(1).reduce<Point[]>(
+    (ink, to, i) => {
+      const from = line[i] as Point
+      const steps = Math.max(1, Math.ceil(distance(from, to) / apartPx))
+      for (let k = 1; k <= steps; k++) ink.push(lerp(from, to, k / steps))
+      return ink
+    },
+    [{ x: first.x, y: first.y }],
+  )
+}
+
+/** Where the mark would be, if it had gone along with the body. */
+const carriedPlace = ({ at, carried }: MarkedBeside): Point => (carried ? map(carried, at) : at)
 
 /** Where a mark most likely lies on a drawing. */
 export interface ProposedPlace {
@@ -64,6 +82,13 @@ function shapeAbout({ at, ink }: MarkedBeside, reach: number): Point[] {
   const about = ink.filter(p => distance(p, at) <= reach).map(({ x, y }) => ({ x: x - at.x, y: y - at.y }))
   const every = Math.max(1, Math.ceil(about.length / MOST))
   return about.filter((_, i) => i % every === 0)
+}
+
+/** The shape about a mark as it is, and as it would be squashed and stretched with its body; what is too little is none. */
+function shapesAbout(beside: MarkedBeside, reach: number): Point[][] {
+  const { carried } = beside
+  const along = carried && { at: map(carried, beside.at), ink: beside.ink.map(p => map(carried, p)) }
+  return [beside, ...(along ? [along] : [])].map(one => shapeAbout(one, reach)).filter(shape => shape.length >= FEWEST)
 }
 
 /** The eight cells about one. */
@@ -124,16 +149,14 @@ export function proposePlace(
   reach: number,
 ): ProposedPlace | null {
   const { before, after, share } = beside
-  const [from, to] = [before && (before.carried ?? before.at), after && (after.carried ?? after.at)]
+  const [from, to] = [before && carriedPlace(before), after && carriedPlace(after)]
   const expected = from && to ? lerp(from, to, share) : (from ?? to)
   if (!expected) return null
   const cell = reach / CELLS
   const half = 2 * CELLS
   const field = distances(ink, expected, cell, half)
   let best: Laid | null = null
-  for (const neighbour of [before, after]) {
-    const shape = neighbour ? shapeAbout(neighbour, reach) : []
-    if (shape.length < FEWEST) continue
+  for (const shape of [before, after].flatMap(neighbour => (neighbour ? shapesAbout(neighbour, reach) : []))) {
     for (const turn of TURNS_DEG) {
       const cells = cellsAbout(turned(shape, turn), HERE, cell, half)
       const lay = (dx: number, dy: number) => {

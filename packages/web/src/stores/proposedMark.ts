@@ -1,6 +1,6 @@
 import { exposures, strokesOn, type Drawing } from '@unhurried/core/document'
-import { proposePlace, type MarkedBeside, type ProposedPlace } from '@unhurried/core/measure'
-import type { Point } from '@unhurried/core/geometry'
+import { bodyMap, inkAlong, proposePlace, type MarkedBeside, type ProposedPlace } from '@unhurried/core/measure'
+import type { Matrix, Point } from '@unhurried/core/geometry'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { useDesk } from './desk.ts'
@@ -11,6 +11,8 @@ import { useShot } from './shot.ts'
 /** So far about a mark its surroundings are looked at: a share of the figure, px at least. */
 const REACH_SHARE = 0.3
 const LEAST_REACH_PX = 24
+/** Ink is as dense as the cells it is held against. */
+const APART_PX = 3
 
 /** Where the mark that is being placed most likely lies on the drawing in the hand: the shape around it on the drawings beside it is found again. */
 export const useProposedMark = defineStore('proposedMark', () => {
@@ -20,12 +22,12 @@ export const useProposedMark = defineStore('proposedMark', () => {
   const measure = useMeasure()
 
   const inkOf = (drawing: Drawing): Point[] =>
-    strokesOn(drawing).flatMap(stroke => [...(shot.book.placed(stroke)?.samples ?? [])])
+    strokesOn(drawing).flatMap(stroke => inkAlong(shot.book.placed(stroke)?.samples ?? [], APART_PX))
 
-  /** A place on one drawing as it would be on another, if all of it had moved as the middle of its body has. */
-  function carriedTo(from: Drawing, to: Drawing, at: Point): Point {
-    const [a, b] = [measure.centreOf(from), measure.centreOf(to)]
-    return a && b ? { x: at.x + b.x - a.x, y: at.y + b.y - a.y } : at
+  /** How the body of one drawing has moved to that of another. */
+  function carriedTo(from: Drawing, to: Drawing): Matrix | null {
+    const [a, b] = [measure.momentsOf(from), measure.momentsOf(to)]
+    return a && b ? bodyMap(a, b) : null
   }
 
   const place = computed<ProposedPlace | null>(() => {
@@ -40,7 +42,7 @@ export const useProposedMark = defineStore('proposedMark', () => {
       for (const [i, id] of all.entries()) {
         const one = shot.drawing(id)
         const at = one?.marks[markId]
-        if (one && at) return { beside: { at, carried: carriedTo(one, drawing, at), ink: inkOf(one) }, steps: i + 1 }
+        if (one && at) return { beside: { at, carried: carriedTo(one, drawing), ink: inkOf(one) }, steps: i + 1 }
       }
       return null
     }
