@@ -106,6 +106,8 @@ async function measured(page, desk, picture) {
   await page.keyboard.press('Shift+M')
   await page.getByRole('link', { name: 'Measure' }).click()
   const check = name => page.getByRole('navigation', { name: 'Checks' }).getByRole('button', { name })
+  // The frames are looked at first: what is still to be told stands beside the checks.
+  await page.waitForFunction(() => !/looked at/.test(document.querySelector('nav.checks')?.textContent ?? 'looked at'))
   for (const [name, file] of [
     [/^lines/, 'measure'],
     [/^all at once/, 'measure-onsets'],
