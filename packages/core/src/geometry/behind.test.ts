@@ -34,6 +34,8 @@ test('what is drawn on the part, runs along its edge, or lies beside it stays', 
   expect(leftBefore(square, level(120, 180, 151))).toBeNull()
   expect(leftBefore(square, level(50, 90, 151))).toBeNull()
   expect(leftBefore(square, level(80, 210, 102))).toBeNull()
+  // Its own outline may lie a little within it.
+  expect(leftBefore(square, level(80, 210, 104))).toBeNull()
   // A long line of which a part runs along the edge, and a little in and out of it.
   expect(leftBefore(square, level(-300, 210, 101))).toBeNull()
   expect(leftBefore(square.slice(0, 2), level(50, 250, 151))).toBeNull()

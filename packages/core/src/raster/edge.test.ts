@@ -64,6 +64,16 @@ test('the soft edge of a line is not the figure’s, what lies inside is not its
       H,
     )?.near,
   ).toBe(1)
+  // A seam of half opacity within it is no outline either.
+  const seam = picture((x, y) => (isBlock(x, y) ? (x === 9 ? [120, 150, 90, 150] : MOSS) : NONE))
+  expect(
+    edgeAgainst(
+      seam,
+      picture(() => PAPER),
+      W,
+      H,
+    )?.pixels,
+  ).toBe(22)
   const cut = picture((_, y) => (y > 8 ? MOSS : NONE))
   // What goes out at the edge of the picture ends there and has no outline.
   expect(

@@ -41,15 +41,7 @@ export function edgeAgainst(
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1; x < width - 1; x++) {
       if (opacity(x, y) < SOLID) continue
-      const beside = Math.min(opacity(x - 1, y), opacity(x + 1, y), opacity(x, y - 1), opacity(x, y + 1))
-      // The soft edge of a line is two pixels wide.
-      const beyond = Math.min(
-        x > 1 ? opacity(x - 2, y) : 255,
-        x < width - 2 ? opacity(x + 2, y) : 255,
-        y > 1 ? opacity(x, y - 2) : 255,
-        y < height - 2 ? opacity(x, y + 2) : 255,
-      )
-      if (beside >= SOLID || beyond >= HALF) continue
+      if (!isLeft(x, y, -1, 0) && !isLeft(x, y, 1, 0) && !isLeft(x, y, 0, -1) && !isLeft(x, y, 0, 1)) continue
       const one = pairAt(4 * (y * width + x))
       all.push(one)
       if (one.difference < NEAR_GROUND) {
@@ -68,6 +60,13 @@ export function edgeAgainst(
     lightness: middle(one => one.lightness),
     chroma: middle(one => one.chroma),
     at: near > 0 ? { x: sx / near, y: sy / near } : null,
+  }
+
+  /** Whether the figure ends that way: its soft edge is two pixels wide at most. What goes on out of the picture does not end there. */
+  function isLeft(x: number, y: number, dx: number, dy: number): boolean {
+    if (opacity(x + dx, y + dy) >= SOLID) return false
+    const [fx, fy] = [x + 2 * dx, y + 2 * dy]
+    return fx >= 0 && fy >= 0 && fx < width && fy < height && opacity(fx, fy) < HALF
   }
 
   /** Drawings have few colours: each pair of them is worked out once. */

@@ -88,6 +88,24 @@ describe('the shape of a drawing', () => {
     ).toEqual({ near: 0 })
   })
 
+  test('each side of an outline counts: of three by three pixels all but the middle are one', () => {
+    const mask = (isIn: (x: number, y: number) => boolean) => ({
+      width: 5,
+      height: 5,
+      inside: Uint8Array.from({ length: 25 }, (_, i) => (isIn(i % 5, Math.floor(i / 5)) ? 1 : 0)),
+    })
+    const block = mask((x, y) => x > 0 && x < 4 && y > 0 && y < 4)
+    for (const [px, py] of [
+      [2, 1],
+      [2, 3],
+      [1, 2],
+      [3, 2],
+    ] as const) {
+      expect(limbShares(block, new Map([['near', mask((x, y) => x === px && y === py)]]))).toEqual({ near: 1 / 8 })
+    }
+    expect(limbShares(block, new Map([['near', mask((x, y) => x === 2 && y === 2)]]))).toEqual({ near: 0 })
+  })
+
   test('a ring with tapered tips holds the outside out where they meet', () => {
     const tapered = placeStroke(ring(120, 132.5), 'line', 3, null, null, {
       look: 'ink',

@@ -158,6 +158,20 @@ test('what is said of the whole take is said of the whole of it; what a step say
       ]),
     ]),
   ).toEqual([])
+  const three = said(
+    [
+      ['a', 2],
+      ['b', 2],
+      ['c', 2],
+    ],
+    { ...s, from: 0, to: 6 },
+  )
+  const swapped = write([
+    ['b', 2],
+    ['a', 2],
+    ['c', 2],
+  ])
+  expect(ends(three, [swapped])).toEqual([])
   const longer: Operation = { kind: 'frames.insert', take: FIRST.take, at: 4, count: 3, fill: {} }
   expect(ends(document, [longer])).toEqual([['s', 0, 7]])
   expect(ends(document, [longer, other])).toEqual([])

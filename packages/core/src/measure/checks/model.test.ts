@@ -42,6 +42,8 @@ describe('on model', () => {
     expect(CHECKS.model.isAsked?.({ document: two })).toBe(false)
     const three = up(['sole', 0, 0], ['eyes', 150, 130], ['crown', 200, 200])
     expect(CHECKS.model.isAsked?.({ document: three, models: [TILDA] })).toBe(true)
+    // Without a crown the eyes are the highest: the mouth is at two thirds of the way to them.
+    expect(told(up(['sole', 0], ['mouth', 100], ['eyes', 150]))).toEqual([])
     // 130 of 150 below the eyes: 87 %; 70 of 50 above them: 140 %.
     expect(told(three)).toEqual(['from eyes to crown 2 has 140 % of what Tilda has there, as large as it is'])
     const gone = done(three, [{ kind: 'marks.place', drawing: 'd2', places: { eyes: null } }])
