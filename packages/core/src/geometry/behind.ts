@@ -1,4 +1,4 @@
-import { distanceToPiece, insidePolygon, type Point } from './point.ts'
+import { boxesMeet, boxOf, distanceToPiece, insidePolygon, type Point } from './point.ts'
 import type { Range } from './reshape.ts'
 import type { PlacedStroke } from './stroke.ts'
 
@@ -23,7 +23,10 @@ function depth(at: Point, edge: readonly Point[]): number {
 export function leftBefore(part: readonly Point[], line: PlacedStroke): Range[] | null {
   const { samples, width } = line
   if (part.length < 3 || samples.length < 2) return null
-  const inside = samples.map(s => insidePolygon(s, part))
+  const box = boxOf(part)
+  if (!boxesMeet(box, line.box)) return null
+  const isNear = ({ x, y }: Point) => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom
+  const inside = samples.map(s => isNear(s) && insidePolygon(s, part))
   if (!inside.includes(true) || !inside.includes(false)) return null
   const depths = samples.map(s => depth(s, part))
   const along = depths.filter(px => px <= width / 2 + ALONG_PX).length

@@ -19,7 +19,8 @@ export const isEmptyBox = (box: Box): boolean => box.right < box.left
 
 /** The distance of two points, in their unit. Math.hypot would guard against sizes that no paper has, and takes several times as long. */
 export const distance = (a: Point, b: Point): number => {
-  const [dx, dy] = [b.x - a.x, b.y - a.y]
+  const dx = b.x - a.x
+  const dy = b.y - a.y
   return Math.sqrt(dx * dx + dy * dy)
 }
 

@@ -1,6 +1,6 @@
 import type { Drawing, Layer, ShotDocument } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
-import { get } from '../model/table.ts'
+import { find, get } from '../model/table.ts'
 
 /*
  * Paint layers that are tied to a line layer: their sheets lie under the line drawings of the same number and are exposed
@@ -16,6 +16,13 @@ export function sheetsUnder(document: ShotDocument, line: Drawing): Drawing[] {
   const layers = new Set(followersOf(document, line.layer).map(layer => layer.id))
   if (layers.size === 0) return []
   return Object.values(document.drawings).filter(d => layers.has(d.layer) && d.number === line.number)
+}
+
+/** The line drawing that a sheet of a tied layer lies under; null where it lies under none. */
+export function lineOver(document: ShotDocument, sheet: Drawing): Drawing | null {
+  const follows = find(document.layers, sheet.layer)?.follows
+  if (!follows) return null
+  return Object.values(document.drawings).find(d => d.layer === follows && d.number === sheet.number) ?? null
 }
 
 /** All sheets that go along with a layer, by the number of the drawing they lie under: for whoever asks for many of them. */

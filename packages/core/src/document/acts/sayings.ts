@@ -36,12 +36,17 @@ function movedTo(before: readonly PlacedRun[], after: readonly PlacedRun[], fram
   return side === 'start' ? next.start + within : next.start + next.frames - 1 - within
 }
 
+/** Kinds of operations that change what is shown on which frame. */
+const TIMING = ['exposure.', 'frames.', 'cycle.', 'take.', 'drawing.', 'layer.']
+
 /**
  * What has to be changed of what is said when some operations change the timing of the take that is worked on: it is said of drawings, and goes where they go; what was said of the
  * whole take stays so. Nothing where the operations cannot be done, or themselves change what is said.
  */
 export function sayingsAlong(document: ShotDocument, ops: readonly Operation[]): Operation[] {
-  if (sizeOf(document.sayings) === 0 || ops.some(op => op.kind.startsWith('saying.'))) return []
+  const touches = (family: string) => ops.some(op => op.kind.startsWith(family))
+  // Most steps are strokes: they time nothing, and are not done twice to find that out.
+  if (sizeOf(document.sayings) === 0 || !TIMING.some(touches) || touches('saying.')) return []
   const done = applyBatch(document, ops)
   if (!done.ok || done.document.current !== document.current) return []
   const [before, after] = [currentTake(document), currentTake(done.document)]

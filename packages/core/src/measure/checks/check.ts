@@ -54,6 +54,8 @@ export interface Series {
   readonly unit: string
   readonly values: readonly SeriesValue[]
   readonly planned: readonly SeriesValue[]
+  /** it is only told: where the check begins to speak is about others */
+  readonly isOnlyTold?: true
 }
 
 /** What must be there before a check can say anything. */

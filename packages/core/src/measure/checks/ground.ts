@@ -36,8 +36,8 @@ export const ground: Check = {
       })
       return [
         series('outline that is lost', '% of it', edge => 100 * edge.near),
-        series('lightness apart', 'of L*', edge => edge.lightness),
-        series('chroma apart', 'of C*', edge => edge.chroma),
+        { ...series('lightness apart', 'of L*', edge => edge.lightness), isOnlyTold: true },
+        { ...series('chroma apart', 'of C*', edge => edge.chroma), isOnlyTold: true },
       ]
     }),
   limits: ({ document }) => [100 * thresholdOf(document, 'ground')],

@@ -1,5 +1,5 @@
 import { guidePlan, guidesOf } from '../../document/model/guides.ts'
-import { isAnimated, type Drawing } from '../../document/model/model.ts'
+import { isAnimated, type Drawing, type ShotDocument } from '../../document/model/model.ts'
 import { isBlank, layersInOrder, referenceKey } from '../../document/model/selectors.ts'
 import { expectedOf } from '../../motion/index.ts'
 import type { Shape } from '../../raster/shapeOf.ts'
@@ -11,6 +11,10 @@ import { percent, type Check, type Finding, type Series, type SeriesValue } from
 
 /** Straight ahead a body may be off its first key by so much more: 12 instead of 8 per cent. */
 const DRIFTS = 1.5
+
+/** By how much a body may be off its first key, as the shot is drawn. */
+const mostOff = (document: ShotDocument): number =>
+  thresholdOf(document, 'volume') * (document.way === 'straight-ahead' ? DRIFTS : 1)
 
 /** Layers that show a body, and what it is held against. */
 const bodies = (survey: Survey) =>
@@ -32,7 +36,7 @@ export const volume: Check = {
   needs: ['shapes'],
   series: survey => [...shares(survey), ...stretches(survey)],
   limits({ document }) {
-    const off = thresholdOf(document, 'volume')
+    const off = mostOff(document)
     return [100 * (1 - off), 100 * (1 + off)]
   },
   inspect: survey =>
@@ -46,7 +50,7 @@ export const volume: Check = {
 
 function ofBody(survey: Survey, { layer, reference, there }: ReturnType<typeof bodies>[number]): Finding[] {
   const isAhead = survey.document.way === 'straight-ahead'
-  const most = thresholdOf(survey.document, 'volume') * (isAhead ? DRIFTS : 1)
+  const most = mostOff(survey.document)
   const what = layer.volume === 'round' ? 'volume' : 'area'
   let before: { readonly drawing: Drawing; readonly shape: Shape } | null = null
   return shownOn(survey, layer.id).flatMap(({ drawing, from, to }): Finding[] => {
@@ -117,6 +121,7 @@ const stretches = (survey: Survey): Series[] =>
             mark: null,
             name: `${layer.name}, stretch`,
             unit: 'times as long as a circle',
+            isOnlyTold: true,
             values,
             planned,
           },

@@ -8,9 +8,6 @@ import type { Measuring } from './useMeasuring.ts'
 const props = defineProps<{ measuring: Measuring }>()
 defineEmits<{ print: [] }>()
 const all = computed(() => props.measuring.states.value.reduce((sum, one) => sum + one.count, 0))
-const asked = computed(() => props.measuring.states.value.filter(one => one.isAsked))
-/** What has nothing to go by here is told below the rest, in a fold. */
-const unasked = computed(() => props.measuring.states.value.filter(one => !one.isAsked))
 const told = (count: number, meant: number) =>
   [count > 0 ? counted(count, 'finding') : 'nothing found', meant > 0 ? `${meant} meant so` : '']
     .filter(Boolean)
@@ -30,7 +27,7 @@ const told = (count: number, meant: number) =>
       <span class="hush">{{ all ? counted(all, 'finding') : 'nothing found' }}</span>
     </button>
     <button
-      v-for="one in asked"
+      v-for="one in measuring.asked.value"
       :key="one.name"
       class="plain check"
       :class="{ on: measuring.check.value === one.name, silent: one.silent }"
@@ -45,10 +42,10 @@ const told = (count: number, meant: number) =>
         one.silent || told(one.count, one.meant)
       }}</span>
     </button>
-    <details v-if="unasked.length > 0" class="unasked">
-      <summary>{{ unasked.length }} not asked of this shot</summary>
+    <details v-if="measuring.unasked.value.length > 0" class="unasked">
+      <summary>{{ measuring.unasked.value.length }} not asked of this shot</summary>
       <button
-        v-for="one in unasked"
+        v-for="one in measuring.unasked.value"
         :key="one.name"
         class="plain check silent"
         :class="{ on: measuring.check.value === one.name }"

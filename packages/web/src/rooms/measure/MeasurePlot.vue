@@ -50,7 +50,9 @@ watch(
   },
   { immediate: true },
 )
-const limits = computed(() => (measure.survey ? (CHECKS[props.check].limits?.(measure.survey) ?? []) : []))
+const limits = computed(() =>
+  measure.survey && !series.value?.isOnlyTold ? (CHECKS[props.check].limits?.(measure.survey) ?? []) : [],
+)
 
 /** the frames that are looked at nearer, from and up to; null: all */
 const zoom = ref<readonly [number, number] | null>(null)

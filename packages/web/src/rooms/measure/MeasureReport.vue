@@ -30,10 +30,8 @@ function summed({ values }: Series) {
   const at = (share: number) => round(all[Math.round(share * (all.length - 1))] ?? 0)
   return [at(0), at(0.5), at(1)]
 }
-const asked = computed(() => props.measuring.states.value.filter(one => one.isAsked))
-const unasked = computed(() => props.measuring.states.value.filter(one => !one.isAsked))
 const checks = computed(() =>
-  asked.value.map(state => ({
+  props.measuring.asked.value.map(state => ({
     ...state,
     found: measure.found.filter(one => one.check === state.name),
     series: measure.survey && !state.silent ? (CHECKS[state.name].series?.(measure.survey) ?? []) : [],
@@ -83,7 +81,9 @@ const checks = computed(() =>
       <h2>{{ VIEW_WORDS[name] }}</h2>
       <component :is="view" />
     </section>
-    <p v-if="unasked.length">Not asked of this shot: {{ unasked.map(one => one.words).join(', ') }}.</p>
+    <p v-if="measuring.unasked.value.length">
+      Not asked of this shot: {{ measuring.unasked.value.map(one => one.words).join(', ') }}.
+    </p>
   </article>
 </template>
 

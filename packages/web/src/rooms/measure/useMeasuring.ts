@@ -106,6 +106,9 @@ export function useMeasuring() {
     check,
     withMeant,
     states,
+    /** those with something to go by in this shot, and those with nothing */
+    asked: computed(() => states.value.filter(one => one.isAsked)),
+    unasked: computed(() => states.value.filter(one => !one.isAsked)),
     list,
     one,
     at,

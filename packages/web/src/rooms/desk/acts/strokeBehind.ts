@@ -1,4 +1,4 @@
-import { type Drawing, type Operation } from '@unhurried/core/document'
+import { lineOver, type Drawing, type Operation } from '@unhurried/core/document'
 import { distance, type Point } from '@unhurried/core/geometry'
 import { counted } from '@unhurried/core/time'
 import { cutBehind } from '../../../strokes/edits.ts'
@@ -16,10 +16,7 @@ export function strokeBehind({ gathered }: Gathering) {
 
   /** The drawings whose lines may lie behind parts of a drawing: it, and where it is paint the lines it goes along with. */
   function linesWith(drawing: Drawing): Drawing[] {
-    const { document } = shot
-    const follows = document?.layers[drawing.layer]?.follows
-    if (!document || !follows) return [drawing]
-    const over = Object.values(document.drawings).find(one => one.layer === follows && one.number === drawing.number)
+    const over = shot.document && lineOver(shot.document, drawing)
     return over ? [drawing, over] : [drawing]
   }
 
