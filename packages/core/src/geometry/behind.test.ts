@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals'
 import fc from 'fast-check'
-import { leftBefore, placeStroke, type Point, type Sample } from './index.ts'
+import { endedAtEdge, leftBefore, placeStroke, type Point, type Sample } from './index.ts'
 
 const line = (...xy: (readonly [number, number])[]) => {
   const samples: Sample[] = xy.map(([x, y]) => ({ x, y, pressure: 0.5 }))
@@ -66,4 +66,17 @@ test('what is left lies outside but for the ends that go under the edge, in orde
       }
     }),
   )
+})
+
+test('a piece that goes under the edge ends on it, with the pressure there; one that does not ends where it did', () => {
+  const sample = (x: number, pressure: number): Sample => ({ x, y: 150, pressure })
+  const [first, , last] = endedAtEdge([square], [sample(40, 0.2), sample(80, 0.4), sample(120, 0.8)])
+  expect(first).toEqual(sample(40, 0.2))
+  // Half-way between 80 and 120.
+  expect(last?.x).toBeCloseTo(100, 1)
+  expect(last?.pressure).toBeCloseTo(0.6, 2)
+  expect(endedAtEdge([square], [sample(180, 0.5), sample(260, 0.5)])[0]?.x).toBeCloseTo(200, 0)
+  const inside = [sample(120, 0.5), sample(130, 0.5)]
+  expect(endedAtEdge([square], inside)).toEqual(inside)
+  expect(endedAtEdge([square], [])).toEqual([])
 })

@@ -1,5 +1,6 @@
-import { boxesMeet, boxOf, distanceToPiece, insidePolygon, type Point } from './point.ts'
+import { boxesMeet, boxOf, distanceToPiece, insidePolygon, lerp, type Point } from './point.ts'
 import type { Range } from './reshape.ts'
+import type { Sample } from './samples.ts'
 import type { PlacedStroke } from './stroke.ts'
 
 /** A line most of which runs along the edge of a part, this near (besides half its width), is the part's own. */
@@ -13,6 +14,28 @@ function depth(at: Point, edge: readonly Point[]): number {
     least = Math.min(least, distanceToPiece(at, edge[(i + edge.length - 1) % edge.length] as Point, b))
   })
   return least
+}
+
+/** Halvings by which it is found where a line crosses an edge: a thousandth of the way between two samples. */
+const HALVINGS = 10
+
+/** A piece of a line whose ends go under parts, ending on the edge of each: an end that lies within is taken back to where the line went in. Pressure goes along. */
+export function endedAtEdge(parts: readonly (readonly Point[])[], samples: readonly Sample[]): Sample[] {
+  const isIn = (at: Point) => parts.some(part => insidePolygon(at, part))
+  const ended = (end: Sample | undefined, next: Sample | undefined): Sample | undefined => {
+    if (!end || !next || !isIn(end) || isIn(next)) return end
+    let [out, within] = [0, 1]
+    for (let k = 0; k < HALVINGS; k++) {
+      const middle = (out + within) / 2
+      if (isIn(lerp(next, end, middle))) within = middle
+      else out = middle
+    }
+    return { ...lerp(next, end, within), pressure: next.pressure + (end.pressure - next.pressure) * within }
+  }
+  if (samples.length < 2) return [...samples]
+  const first = ended(samples[0], samples[1]) as Sample
+  const last = ended(samples[samples.length - 1], samples[samples.length - 2]) as Sample
+  return [first, ...samples.slice(1, -1), last]
 }
 
 /**

@@ -2,7 +2,6 @@ import {
   elementsInOrder,
   isStroke,
   kindOf,
-  partOf,
   putNewDrawing,
   strokesOn,
   topZ,
@@ -15,7 +14,16 @@ import {
   type Stroke,
   type Take,
 } from '@unhurried/core/document'
-import { after, IDENTITY, leftBefore, type Matrix, type Point, type Range, type Sample } from '@unhurried/core/geometry'
+import {
+  after,
+  IDENTITY,
+  endedAtEdge,
+  leftBefore,
+  type Matrix,
+  type Point,
+  type Range,
+  type Sample,
+} from '@unhurried/core/geometry'
 import { packSamples } from '@unhurried/core/geometry'
 import { newId } from '../local/ids.ts'
 import type { StrokeBook } from '../paint/strokes.ts'
@@ -172,7 +180,10 @@ export function cutBehind(
     lines++
     cut.replace(
       element,
-      ranges.map(range => ({ stroke: partOf(element, range), path: null })),
+      ranges.map(([from, to]) => ({
+        stroke: { ...element, part: null, matrix: null, width: placed.width },
+        path: endedAtEdge(parts, placed.samples.slice(from, to + 1)),
+      })),
     )
   }
   return { ...cut.done(), lines }

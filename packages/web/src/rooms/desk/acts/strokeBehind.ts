@@ -39,7 +39,12 @@ export function strokeBehind({ gathered }: Gathering) {
     )
     const touched = cuts.filter(cut => cut.lines > 0)
     const lines = touched.reduce((sum, cut) => sum + cut.lines, 0)
-    return { lines, drawings: touched.length, ops: touched.flatMap(cut => cut.ops) as Operation[] }
+    return {
+      lines,
+      drawings: touched.length,
+      ops: touched.flatMap((cut): Operation[] => cut.ops),
+      samples: new Map(touched.flatMap(cut => [...cut.samples])),
+    }
   }
 
   return {
@@ -47,7 +52,9 @@ export function strokeBehind({ gathered }: Gathering) {
     cutBehind(): void {
       const found = behind()
       if (found && found.lines > 0)
-        shot.commit(`cut ${counted(found.lines, 'line')} behind what is gathered`, found.ops)
+        shot.commit(`cut ${counted(found.lines, 'line')} behind what is gathered`, found.ops, {
+          samples: found.samples,
+        })
     },
   }
 }
