@@ -160,7 +160,22 @@ test('gathered strokes: box, add and take away, mirrored copy, numbers, smooth, 
   for (let i = 0; i < 4; i++) await page.keyboard.press('Escape')
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown')
   await page.keyboard.press('t')
+  // Undone before the browser could tell what is to be pasted: it is the pasting that is undone.
+  await page.evaluate(() => {
+    const press = (key: string, ctrlKey: boolean) =>
+      document.body.dispatchEvent(
+        new KeyboardEvent('keydown', { key, code: `Key${key.toUpperCase()}`, ctrlKey, bubbles: true }),
+      )
+    press('v', true)
+    press('q', false)
+  })
+  const { drawings } = await documentNow(page, world, shot)
+  expect(Object.values(drawings).map(d => [d.number, Object.keys(d.elements).length])).toEqual([
+    [1, 1],
+    [6, 0],
+  ])
   await page.keyboard.press('Control+v')
+  await expect(note).toContainText('1 stroke on 6')
   const pasted = elementsOf(await documentNow(page, world, shot), 6)
   expect(pasted.map(e => [e.samples, e.label])).toEqual([[joined?.samples, 'far']])
   // Everything is undone exactly, across a reload.

@@ -47,11 +47,14 @@ const TELLS_MS = 80
 function usePasting(paste: (how: 'share' | 'copy') => unknown, bring: (files: readonly File[]) => unknown) {
   let due: (() => void) | null = null
   useEventListener('paste', (event: ClipboardEvent) => {
+    if (!due) return
     const files = [...(event.clipboardData?.files ?? [])]
-    if (files.length === 0 || !due) return
+    if (files.length === 0) return due()
     due = null
     void bring(files)
   })
+  // What the hand does next is done to what was pasted, and not the other way round.
+  useEventListener(['keydown', 'pointerdown'], () => due?.(), { capture: true })
   return {
     pasteAny(how: 'share' | 'copy'): void {
       const own = () => {
