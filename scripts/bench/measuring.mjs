@@ -59,9 +59,8 @@ function onePass(pixels) {
 /** What measuring all drawings of a shot takes the first time, and again after a stroke on one. */
 export async function measuringRows() {
   const { shapeOf, factsOf } = await core('raster')
-  const picture = { left: 0, top: 0, right: WIDTH, bottom: HEIGHT }
   const all = Array.from({ length: DRAWINGS }, (_, i) => drawing(i + 7))
-  const measure = strokes => [shapeOf(strokes), factsOf(strokes, picture)]
+  const measure = strokes => [shapeOf(strokes), factsOf(strokes)]
   measure(all[0])
   const times = all.map(strokes => {
     const began = performance.now()

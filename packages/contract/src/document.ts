@@ -31,6 +31,7 @@ export const ShotDocument = z
     scale: p.Scale,
     ceiling: p.Ceiling,
     study: p.Source,
+    cuts: p.Cuts,
   })
   .readonly()
 

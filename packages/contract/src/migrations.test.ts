@@ -207,6 +207,14 @@ describe('documents and operations of earlier schemas', () => {
     ])
   })
 
+  test('a shot is cut to no other shape until it says so', () => {
+    const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
+    const { cuts: _cuts, ...rest } = fresh
+    expect(migrateDocument({ ...rest, schema: 12 } as unknown as { schema: number })).toEqual(fresh)
+    const op = { kind: 'shot.set', patch: { way: 'mixed' } }
+    expect(migrateOperations([op], 12)).toEqual([op])
+  })
+
   test('pictures are seen whole, and are no placeholders, until they say otherwise; strokes are left as they are', () => {
     const fresh = freshDocument({ width: 64, height: 64, fps: 12, paper: '#fdfaf3' }, 4)
     const [picture, line] = [
@@ -262,6 +270,8 @@ describe('what may come in around the drawings', () => {
     ['a beat between frames', { kind: 'beat.add', beat: { id: 'b', name: 'x', frame: 1.5 } }, 'ops.0.beat.frame'],
     ['a note of nothing', { kind: 'note.add', note: { id: 'n', from: 0, to: 2, text: ' ' } }, 'ops.0.note.text'],
     ['a note without end', { kind: 'note.set', id: 'n', patch: { text: 'x'.repeat(501) } }, 'ops.0.patch.text'],
+    ['a shape twice', { kind: 'shot.set', patch: { cuts: ['tall', 'tall'] } }, 'ops.0.patch.cuts'],
+    ['a shape that is none', { kind: 'shot.set', patch: { cuts: ['oval'] } }, 'ops.0.patch.cuts.0'],
     ['an unknown way of working', { kind: 'shot.set', patch: { way: 'sideways' } }, 'ops.0.patch.way'],
     [
       'a cycle with a negative offset',

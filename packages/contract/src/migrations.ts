@@ -108,6 +108,12 @@ const step11: Step = {
   operation: op => op,
 }
 
+/** A shot may be shown in other shapes too. */
+const step12: Step = {
+  document: stored => ({ cuts: [], ...stored, schema: 13 }),
+  operation: op => op,
+}
+
 /** Steps by the schema they start from. */
 const STEPS: Readonly<Record<number, Step>> = {
   1: {
@@ -204,6 +210,7 @@ const STEPS: Readonly<Record<number, Step>> = {
   9: step9,
   10: step10,
   11: step11,
+  12: step12,
 }
 
 function climb(value: Json, schema: number, which: keyof Step): Json {

@@ -69,6 +69,7 @@ export const Operation = z.discriminatedUnion('kind', [
       scale: p.Scale,
       ceiling: p.Ceiling,
       study: p.Source,
+      cuts: p.Cuts,
     }),
   }),
   op('cycle.add', { take: p.Id, cycle: p.Cycle }),

@@ -9,6 +9,7 @@ import {
   ROLES,
   SAYINGS,
   VOLUMES,
+  CUT_NAMES,
   WAYS,
   type SayingKind,
 } from '@unhurried/core/document'
@@ -276,6 +277,11 @@ export const SpokenWord = z
   })
   .readonly()
 export const Way = z.enum(WAYS)
+/** Shapes the picture is also cut to, each once. */
+export const Cuts = z
+  .array(z.enum(CUT_NAMES))
+  .refine(cuts => new Set(cuts).size === cuts.length, 'must name each shape once')
+  .readonly()
 /** Paper pixels of a metre. */
 export const Ceiling = z.number().gt(0).max(LIMITS.ceiling).nullable()
 export const Scale = z.number().gt(0).max(LIMITS.scale).nullable()

@@ -91,12 +91,13 @@ describe('what the checks find in the demo', () => {
       near: /nearly the same/,
       colour: /of its size on/,
     }
+    const measured = surveyOf(document, samples, [LETTER])
     for (const name of THRESHOLD_NAMES.filter(
       one => !['shown', 'ground', 'step', 'pop', 'stall', 'arc', 'seam'].includes(one),
     )) {
       const check = THRESHOLDS[name].check as CheckName
       const told = (thresholds: ShotDocument['thresholds']) =>
-        findings(surveyOf({ ...document, thresholds }, samples, [LETTER]), [check]).filter(
+        findings({ ...measured, document: { ...document, thresholds } }, [check]).filter(
           one => words[name]?.test(one.words) ?? true,
         )
       expect([name, told({}).length]).not.toEqual([name, 0])

@@ -15,6 +15,9 @@ export function aboutOf({ check, layer, drawings, marks, from }: Found): string 
   return whole.length > LONGEST ? `${whole.slice(0, LONGEST)} ${fingerprint(whole)}` : whole
 }
 
+/** What tells a finding from all others in a list of them, as a text. */
+export const nameOf = (found: Found): string => `${aboutOf(found)} ${found.words} ${found.at?.x},${found.at?.y}`
+
 /** What a finding is about as it is now: its drawings, with all that lies on them, and what is said of them. Of the same content it is the same text. */
 export function printOf(document: ShotDocument, { drawings, words }: Found): string {
   const shown = drawings.map(id => {
@@ -26,27 +29,38 @@ export function printOf(document: ShotDocument, { drawings, words }: Found): str
 
 /** Whether somebody has said that a finding is meant so, and what it is about has not changed since. */
 export function acceptedOf(document: ShotDocument, found: Found): Accepted | null {
-  const about = aboutOf(found)
-  const said = Object.values(document.accepted).filter(one => one.about === about)
+  const said = saidOf(document, aboutOf(found))
   // All that lies on its drawings is only gone through where something was said of it: this is asked after every stroke.
   if (said.length === 0) return null
   const print = printOf(document, found)
   return said.find(one => one.print === print) ?? null
 }
 
-/** Says that a finding is meant so, and why; what was said of it before goes. */
-export function acceptFinding(document: ShotDocument, found: Found, reason: string, id: string): Operation[] {
+/**
+ * Says that a finding is meant so, and why; what was said of it before goes. `all`: what else is found: of the same drawing it is another question, and what was said of it stays.
+ */
+export function acceptFinding(
+  document: ShotDocument,
+  found: Found,
+  all: readonly Found[],
+  reason: string,
+  id: string,
+): Operation[] {
   const about = aboutOf(found)
-  return [
-    ...askAgain(document, found),
-    { kind: 'accepted.add', accepted: { id, about, print: printOf(document, found), reason } },
-  ]
+  const print = printOf(document, found)
+  const others = all.filter(one => aboutOf(one) === about).map(one => printOf(document, one))
+  const old = saidOf(document, about).filter(one => one.print === print || !others.includes(one.print))
+  return [...old.map(removed), { kind: 'accepted.add', accepted: { id, about, print, reason } }]
 }
 
 /** Nothing is said of a finding any more: it is told again. */
 export function askAgain(document: ShotDocument, found: Found): Operation[] {
-  const about = aboutOf(found)
-  return Object.values(document.accepted)
-    .filter(one => one.about === about)
-    .map(({ id }): Operation => ({ kind: 'accepted.remove', id }))
+  const print = printOf(document, found)
+  return saidOf(document, aboutOf(found))
+    .filter(one => one.print === print)
+    .map(removed)
 }
+
+const saidOf = ({ accepted }: ShotDocument, about: string): Accepted[] =>
+  Object.values(accepted).filter(one => one.about === about)
+const removed = ({ id }: Accepted): Operation => ({ kind: 'accepted.remove', id })

@@ -8,13 +8,8 @@ export interface ColouredStroke extends PlacedStroke {
   readonly swatch: string
 }
 
-/** What of a drawing is seen in each colour, and how much of all lies outside the picture. */
-export interface Areas {
-  /** px² by the id of the swatch: what lies on top is seen */
-  readonly bySwatch: Readonly<Record<string, number>>
-  /** share of all that is painted, 0–1 */
-  readonly outside: number
-}
+/** What of a drawing is seen in each colour: px² by the id of the swatch; what lies on top is seen. */
+export type Areas = Readonly<Record<string, number>>
 
 /** Pixels on which areas are counted: enough for a hundredth of them. */
 const MOST_PIXELS = 250_000
@@ -22,10 +17,10 @@ const OPAQUE = 128
 /** More colours than these have no number of their own. */
 const MOST_COLOURS = 254
 
-/** Areas of the colours of a drawing, painted in the order of its strokes; `picture` is the part of the paper that is delivered. */
-export function areasOf(strokes: readonly ColouredStroke[], picture: Box): Areas {
+/** Areas of the colours of a drawing, painted in the order of its strokes. */
+export function areasOf(strokes: readonly ColouredStroke[]): Areas {
   const box = strokes.map(stroke => stroke.box).reduce(unite, EMPTY_BOX)
-  if (isEmptyBox(box)) return { bySwatch: {}, outside: 0 }
+  if (isEmptyBox(box)) return {}
   const [w, h] = [Math.max(1, box.right - box.left), Math.max(1, box.bottom - box.top)]
   const scale = Math.min(1, Math.sqrt(MOST_PIXELS / (w * h)))
   const window: Window = { left: box.left, top: box.top, scale }
@@ -42,23 +37,8 @@ export function areasOf(strokes: readonly ColouredStroke[], picture: Box): Areas
     lay(seen, alpha, width, height, stroke.box, window, number)
   }
   const counts = new Float64Array(swatches.length + 1)
-  let [all, out] = [0, 0]
-  // Columns and rows whose middle lies in the picture.
-  const first = (from: number, at: number) => Math.ceil((at - from) * scale - 0.5)
-  const [left, right] = [first(window.left, picture.left), first(window.left, picture.right)]
-  const [top, bottom] = [first(window.top, picture.top), first(window.top, picture.bottom)]
-  for (let y = 0, i = 0; y < height; y++) {
-    const isRow = y >= top && y < bottom
-    for (let x = 0; x < width; x++, i++) {
-      const number = seen[i] as number
-      if (number === 0) continue
-      counts[number] = (counts[number] as number) + 1
-      all++
-      if (!isRow || x < left || x >= right) out++
-    }
-  }
-  const bySwatch = Object.fromEntries(swatches.map((swatch, i) => [swatch, (counts[i + 1] as number) / scale ** 2]))
-  return { bySwatch, outside: all === 0 ? 0 : out / all }
+  for (const number of seen) counts[number] = (counts[number] as number) + 1
+  return Object.fromEntries(swatches.map((swatch, i) => [swatch, (counts[i + 1] as number) / scale ** 2]))
 }
 
 /** Takes what was just painted over into the picture, and clears it for the next. */

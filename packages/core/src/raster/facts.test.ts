@@ -2,7 +2,6 @@ import { describe, expect, test } from '@jest/globals'
 import { INK, placeStroke, type Sample } from '../geometry/index.ts'
 import { areasOf, factsOf, lineFacts, medianWidth, type ColouredStroke, type NamedStroke } from './index.ts'
 
-const PICTURE = { left: 0, top: 0, right: 640, bottom: 360 }
 const EVEN = { ...INK, thinning: 0 }
 type Named = NamedStroke & ColouredStroke
 const stroke = (
@@ -121,20 +120,10 @@ describe('colours of a drawing', () => {
     )
 
   test('have the area that is seen of them: what lies on top counts', () => {
-    const { bySwatch, outside } = areasOf([square(100, 100, 100, 'green'), square(150, 100, 50, 'rust')], PICTURE)
-    expect(bySwatch.green).toBeCloseTo(7500, -2)
-    expect(bySwatch.rust).toBeCloseTo(2500, -2)
-    expect(outside).toBe(0)
-  })
-
-  test('what lies outside the picture is told as a share of all', () => {
-    // A quarter of it is right of 640.
-    expect(areasOf([square(565, 100, 100, 'green')], PICTURE).outside).toBeCloseTo(0.25, 2)
-    expect(areasOf([square(-300, 100, 100, 'green')], PICTURE).outside).toBe(1)
-    // Half of it lies above the picture, and a tenth below it.
-    expect(areasOf([square(100, -50, 100, 'green')], PICTURE).outside).toBeCloseTo(0.5, 2)
-    expect(areasOf([square(100, 270, 100, 'green')], PICTURE).outside).toBeCloseTo(0.1, 2)
-    expect(areasOf([], PICTURE)).toEqual({ bySwatch: {}, outside: 0 })
+    const { green, rust } = areasOf([square(100, 100, 100, 'green'), square(150, 100, 50, 'rust')])
+    expect(green).toBeCloseTo(7500, -2)
+    expect(rust).toBeCloseTo(2500, -2)
+    expect(areasOf([])).toEqual({})
   })
 
   test('a drawing moved has the same areas and the same leaks', () => {
@@ -144,7 +133,7 @@ describe('colours of a drawing', () => {
         samples: one.samples.map(s => ({ ...s, x: s.x + by })),
         box: { ...one.box, left: one.box.left + by, right: one.box.right + by },
       }))
-    const [here, there] = [factsOf(moved(0), PICTURE), factsOf(moved(37), PICTURE)]
+    const [here, there] = [factsOf(moved(0)), factsOf(moved(37))]
     expect(there.lines.leaks.map(({ at, gapPx }) => [at.x - 37, at.y, gapPx])).toEqual(
       here.lines.leaks.map(({ at, gapPx }) => [at.x, at.y, gapPx]),
     )

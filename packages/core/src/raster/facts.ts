@@ -1,4 +1,3 @@
-import type { Box } from '../geometry/point.ts'
 import { areasOf, type Areas, type ColouredStroke } from './areas.ts'
 import { lineFacts, type LineFacts, type NamedStroke } from './lines.ts'
 
@@ -8,8 +7,8 @@ export interface DrawingFacts {
   readonly areas: Areas
 }
 
-/** The facts of a drawing, its strokes in the order in which they are painted; `picture`: the part of the paper that is delivered. */
-export const factsOf = (strokes: readonly (NamedStroke & ColouredStroke)[], picture: Box): DrawingFacts => ({
+/** The facts of a drawing, its strokes in the order in which they are painted. */
+export const factsOf = (strokes: readonly (NamedStroke & ColouredStroke)[]): DrawingFacts => ({
   lines: lineFacts(strokes),
-  areas: areasOf(strokes, picture),
+  areas: areasOf(strokes),
 })

@@ -1,4 +1,5 @@
 export * from './areas.ts'
+export * from './coverage.ts'
 export * from './facts.ts'
 export * from './gaps.ts'
 export * from './lines.ts'

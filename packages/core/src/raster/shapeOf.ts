@@ -1,6 +1,7 @@
 import { distance, isEmptyBox, unite, EMPTY_BOX, type Point } from '../geometry/point.ts'
 import { widthAt } from '../geometry/nib.ts'
 import { lineOutline, shapeOutline, type PlacedStroke } from '../geometry/stroke.ts'
+import { coverageOf, type Coverage } from './coverage.ts'
 import { gapsOf, middleOf, type Bridge } from './gaps.ts'
 import { limbShares } from './limbs.ts'
 import { poseOf, type Pose } from './pose.ts'
@@ -38,6 +39,8 @@ export interface Shape extends Moments {
   readonly pose?: Pose
   /** how much of its convex hull it fills, 0–1; where something is drawn */
   readonly solidity?: number
+  /** where it lies, coarsely; where something is drawn */
+  readonly coverage?: Coverage
   /** which share of its outline each limb makes, 0–1, by its label; where something is drawn */
   readonly limbs?: Readonly<Record<string, number>>
 }
@@ -87,12 +90,14 @@ export function shapeOf(strokes: readonly PlacedStroke[], how: Shaping = {}): Sh
     for (const stroke of own) paint(limb, width, height, stroke, thinnest, window)
     return silhouette(limb, width, height, seeds)
   }
+  const coverage = coverageOf(body, window)
   const limbs = new Map([...(how.limbs ?? [])].map(([name, own]) => [name, masked(own)]))
   return {
     ...onPaper(moments, window),
     open: open ? middleOf(open) : null,
     pose: poseOf(body, moments),
     solidity: solidityOf(body, moments.area),
+    ...(coverage && { coverage }),
     ...(limbs.size > 0 && { limbs: limbShares(body, limbs) }),
   }
 }

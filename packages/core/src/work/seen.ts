@@ -1,4 +1,5 @@
 import { needPositive, needWhole } from '../errors.ts'
+import { CUTS, type CutName } from '../document/model/model.ts'
 import { wholeFrames } from '../time/frames.ts'
 import { drawingsNeeded } from './counting.ts'
 
@@ -16,6 +17,7 @@ export const DESTINATIONS: readonly Destination[] = [
   { id: 'wide-small', words: 'wide video, small', width: 1280, height: 720 },
   { id: 'tall', words: 'tall phone video', width: 1080, height: 1920 },
   { id: 'square', words: 'square post', width: 1080, height: 1080 },
+  { id: 'portrait', words: 'portrait post', width: 1080, height: 1350 },
   { id: 'loop', words: 'small loop', width: 480, height: 480 },
   { id: 'sprite', words: 'game sprite', width: 64, height: 64 },
 ]
@@ -74,6 +76,18 @@ export function cropTo(
   const [left, top] = [(picture.width - width) / 2, (picture.height - height) / 2]
   return { left, top, right: left + width, bottom: top + height }
 }
+
+/** The part of a picture that is left when it is cut to another shape, pixels. */
+export const cutBox = (picture: { readonly width: number; readonly height: number }, cut: CutName) =>
+  cropTo(picture, { width: CUTS[cut][0], height: CUTS[cut][1] })
+
+/** Whether a picture has a shape already. */
+export const hasShape = (picture: { readonly width: number; readonly height: number }, cut: CutName): boolean =>
+  picture.width * CUTS[cut][1] === picture.height * CUTS[cut][0]
+
+const CUT_WORDS: Readonly<Record<CutName, string>> = { wide: '16:9', square: 'a square', portrait: '4:5', tall: '9:16' }
+/** A shape a picture is cut to, as it is told. */
+export const cutInWords = (cut: CutName): string => CUT_WORDS[cut]
 
 /**
  * A ratio of whole numbers for a picture, as small as they get: 16:9; or "1.85 to 1" when they stay large. Throws a

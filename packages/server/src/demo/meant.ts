@@ -33,7 +33,6 @@ export function surveyOf(
   models: readonly ModelSheet[] = [],
 ): Survey {
   const take = currentTake(document)
-  const { width, height } = document.format
   const shapes = new Map<string, Shape>()
   const facts = new Map<string, DrawingFacts>()
   const shown = new Set(
@@ -50,7 +49,7 @@ export function surveyOf(
       ),
     )
     shapes.set(id, shapeOf(placed, { limbs }))
-    facts.set(id, factsOf(placed, { left: 0, top: 0, right: width, bottom: height }))
+    facts.set(id, factsOf(placed))
   }
   return { document, take, shapes, facts, delivered: null, loop: take.loop, models }
 }
@@ -62,7 +61,7 @@ export function meantSo(name: string, document: ShotDocument, samples: ReadonlyM
   const all: Found[] = findings(surveyOf(document, samples))
   const ops = all.flatMap((found, i) => {
     const reason = reasons.find(({ check }) => check === found.check)
-    return reason ? acceptFinding(document, found, reason.why, `meant-${i + 1}`) : []
+    return reason ? acceptFinding(document, found, all, reason.why, `meant-${i + 1}`) : []
   })
   return ops.length > 0 ? [{ id: 'meant-so', label: 'meant so', ops }] : []
 }

@@ -246,7 +246,8 @@ export function troubledHop(): Drawn {
   study.commit('a forgotten frame', [
     { kind: 'exposure.write', take: TAKE, layer: FIRST.drawn, from, runs: [{ drawing: null, frames: 1 }] },
   ])
-  // in the picture: the top of the hop leaves it
+  // in the picture: the top of the hop leaves it, and a shape it is cut to is too narrow
+  study.commit('cut to a square too', [{ kind: 'shot.set', patch: { cuts: ['square'] } }])
   study.commit('too high', movedBy(on(9), 0, -230))
   // parts: the satchel is missing once
   study.commit('no satchel', [{ kind: 'elements.remove', drawing: on(7).id, ids: colourOf(on(7), 'bark') }])

@@ -1,4 +1,4 @@
-import type { Format } from '@unhurried/core/document'
+import { CUT_NAMES, type Format } from '@unhurried/core/document'
 import {
   distance,
   isEmptyBox,
@@ -11,7 +11,7 @@ import {
   type Matrix,
   type Point,
 } from '@unhurried/core/geometry'
-import { cropTo, safeBox } from '@unhurried/core/work'
+import { cutBox, safeBox } from '@unhurried/core/work'
 import { z } from 'zod'
 
 /** Lines over the paper to draw by. They belong to the desk, not to the shot, and are never sent off. */
@@ -39,9 +39,9 @@ export interface PaperAids {
 export type Arc = readonly Point[]
 export const MOST_ARCS = 6
 
-/** Shapes a picture is cut to, by how many parts they are wide and high. */
-export const CROPS = { frame: null, wide: [16, 9], square: [1, 1], portrait: [4, 5], tall: [9, 16] } as const
-export type Crop = keyof typeof CROPS
+/** What is left of the picture: all of it (its frame), or a shape it is cut to. */
+export const CROP_NAMES = ['frame', ...CUT_NAMES] as const
+export type Crop = (typeof CROP_NAMES)[number]
 
 export const NO_AIDS: PaperAids = {
   safe: false,
@@ -59,14 +59,9 @@ export const NO_AIDS: PaperAids = {
 export const CELLS = { least: 2, fresh: 4, most: 24 } as const
 export const GRID_PX = { least: 8, fresh: 80, most: 1000 }
 
-export const CROP_NAMES = Object.keys(CROPS) as Crop[]
 /** What a crop leaves of a picture, in paper pixels. */
-export function cropBox(format: Pick<Format, 'width' | 'height'>, crop: Crop): Box {
-  const shape = CROPS[crop]
-  return shape
-    ? cropTo(format, { width: shape[0], height: shape[1] })
-    : { left: 0, top: 0, right: format.width, bottom: format.height }
-}
+export const cropBox = (format: Pick<Format, 'width' | 'height'>, crop: Crop): Box =>
+  crop === 'frame' ? { left: 0, top: 0, right: format.width, bottom: format.height } : cutBox(format, crop)
 
 /** A new arc: along the way of the drawings when it is known, else over the middle of the paper. */
 export function freshArc({ width, height }: Pick<Format, 'width' | 'height'>, way: readonly Point[]): Arc {

@@ -1,4 +1,5 @@
 import type { FilmClip, ShotDocument, Take } from '@unhurried/core/document'
+import type { Box } from '@unhurried/core/geometry'
 import type { Mix } from './sound.ts'
 import type { LoopRange } from '@unhurried/core/time'
 
@@ -18,6 +19,8 @@ export interface ExportOrder {
   readonly width: number
   readonly height: number
   readonly paper: boolean
+  /** what of the picture it is, in its own pixels */
+  readonly part: Box
   /** how often it goes round; null: for ever */
   readonly turns: number | null
   /** what is heard during one turn */

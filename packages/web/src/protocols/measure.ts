@@ -21,12 +21,11 @@ export interface Measured {
 
 /** What the measuring worker answers. */
 export interface MeasureProtocol {
-  /** one drawing, in paper pixels, its strokes in the order in which they are painted; `picture` is the part of the paper that is delivered, `spaces` are places in enclosed empty space that is not body. Of pictures only those on transparency are measured */
+  /** one drawing, in paper pixels, its strokes in the order in which they are painted; `spaces` are places in enclosed empty space that is not body. Of pictures only those on transparency are measured */
   measure(
     strokes: readonly StoredStroke[],
     pictures: readonly StoredPicture[],
     spaces: readonly Point[],
     closedGapPx: number,
-    picture: Box,
   ): Promise<Measured>
 }

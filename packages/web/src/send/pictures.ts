@@ -7,13 +7,14 @@ import {
   layersInOrder,
   type Drawing,
   type FilmClip,
+  type Format,
   type ShotDocument,
   type Take,
 } from '@unhurried/core/document'
 import { drawingAt, type LoopRange } from '@unhurried/core/time'
 import { coloursOf, type Colours } from '../paint/colours.ts'
 import { layDown } from '../paint/laid.ts'
-import type { Matrix } from '@unhurried/core/geometry'
+import type { Box, Matrix } from '@unhurried/core/geometry'
 import type { Brush } from '../paint/nibs.ts'
 import { paintDrawing } from '../paint/paint.ts'
 import type { StrokeBook } from '../paint/strokes.ts'
@@ -114,14 +115,24 @@ export function paintLaid(
   for (const { drawing, maps } of laid) layDown(brush, base, maps, () => paintDrawing(brush, drawing, colours, book))
 }
 
-/** Paints one frame as it is delivered, at a size, with or without the paper; `under` paints what lies under the drawings. */
+const wholeOf = ({ width, height }: Format): Box => ({ left: 0, top: 0, right: width, bottom: height })
+
+/** How a frame is painted: at which size in pixels, with or without the paper, and what of the picture (its own pixels; all of it unless said). */
+export interface Sent {
+  readonly width: number
+  readonly height: number
+  readonly paper: boolean
+  readonly part?: Box
+}
+
+/** Paints one frame as it is delivered; `under` paints what lies under the drawings. */
 export function paintFrame(
   brush: Brush,
   document: ShotDocument,
   take: Take,
   frame: number,
   book: StrokeBook,
-  size: { width: number; height: number; paper: boolean },
+  size: Sent,
   under?: (brush: Brush, base: Matrix) => void,
 ): void {
   brush.setTransform(1, 0, 0, 1, 0, 0)
@@ -130,7 +141,9 @@ export function paintFrame(
     brush.fillStyle = document.format.paper
     brush.fillRect(0, 0, size.width, size.height)
   }
-  const base: Matrix = [size.width / document.format.width, 0, 0, size.height / document.format.height, 0, 0]
+  const { left, top, right, bottom } = size.part ?? wholeOf(document.format)
+  const [across, down] = [size.width / (right - left), size.height / (bottom - top)]
+  const base: Matrix = [across, 0, 0, down, -left * across, -top * down]
   under?.(brush, base)
   paintLaid(brush, base, laidAt(document, take, frame, book), coloursOf(document.swatches, false), book)
 }

@@ -27,7 +27,7 @@ import {
   type Planted,
   type Survey,
 } from '@unhurried/core/measure'
-import type { Box, Point } from '@unhurried/core/geometry'
+import type { Point } from '@unhurried/core/geometry'
 import { defineStore } from 'pinia'
 import { computed, shallowRef, watch, type Ref } from 'vue'
 import { useDelivered } from './delivered.ts'
@@ -72,7 +72,6 @@ export const useMeasure = defineStore('measure', () => {
   } = makeShapes({
     drawings: wanted,
     closedGapPx: () => sight.closedGapPx,
-    picture: () => pictureOf(shot.document),
     bytes: shot.strokeBytes,
     spacesOn,
     done: () => void look(),
@@ -214,14 +213,6 @@ function sheetsAlong(document: ShotDocument, seen: readonly Drawing[]): Drawing[
     .flatMap(({ layer, number }) => sheets.get(layer)?.get(number) ?? [])
     .filter(sheet => !known.has(sheet) && !isBlank(sheet))
 }
-
-/** The part of the paper that is delivered. */
-const pictureOf = (document: ShotDocument | null): Box => ({
-  left: 0,
-  top: 0,
-  right: document?.format.width ?? 0,
-  bottom: document?.format.height ?? 0,
-})
 
 /** What all checks find, each asked when the page has seen to everything else; null when it was called off. */
 async function asked(survey: Survey, isOff: () => boolean): Promise<Found[] | null> {

@@ -1,5 +1,5 @@
 import { elementsInOrder, kindOf, type Drawing } from '@unhurried/core/document'
-import { IDENTITY, type Box, type Point } from '@unhurried/core/geometry'
+import { IDENTITY, type Point } from '@unhurried/core/geometry'
 import type { DrawingFacts, Shape } from '@unhurried/core/raster'
 import { wrap, type Remote } from 'comlink'
 import { computed, shallowRef, triggerRef, watch, type Ref } from 'vue'
@@ -14,8 +14,6 @@ interface Wanted {
   readonly drawings: Readonly<Ref<readonly Drawing[]>>
   /** outlines open by no more than so many pixels count as closed */
   readonly closedGapPx: () => number
-  /** the part of the paper that is delivered */
-  readonly picture: () => Box
   readonly bytes: (id: string) => Uint8Array | undefined
   /** where enclosed empty space is marked on a drawing */
   readonly spacesOn: (drawing: Drawing) => Point[]
@@ -24,7 +22,7 @@ interface Wanted {
 }
 
 /** Silhouettes of drawings, measured from their pixels in a worker and kept until a drawing changes. */
-export function makeShapes({ drawings, closedGapPx, picture, bytes, spacesOn, done }: Wanted) {
+export function makeShapes({ drawings, closedGapPx, bytes, spacesOn, done }: Wanted) {
   // Keyed by the drawing as a value: a changed drawing is another one and measured anew.
   const known = shallowRef(new WeakMap<Drawing, Measured>())
   const broken = shallowRef(false)
@@ -72,7 +70,7 @@ export function makeShapes({ drawings, closedGapPx, picture, bytes, spacesOn, do
           ? [{ id: element.picture, bytes: stored, matrix: element.matrix ?? IDENTITY, cut: element.cut }]
           : []
       })
-      const measured = await remote.measure(strokes, pictures, spacesOn(drawing), closedGapPx(), picture())
+      const measured = await remote.measure(strokes, pictures, spacesOn(drawing), closedGapPx())
       known.value.set(drawing, measured)
       broken.value = false
       triggerRef(known)

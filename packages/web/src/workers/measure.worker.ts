@@ -32,10 +32,10 @@ async function inkOf({ id, bytes, matrix, cut }: StoredPicture): Promise<Inked[]
 }
 
 const protocol: MeasureProtocol = {
-  async measure(strokes, pictures, spaces, closedGapPx, picture) {
+  async measure(strokes, pictures, spaces, closedGapPx) {
     const inks = (await Promise.all(pictures.map(inkOf))).flat()
     const { placed, limbs } = placedAll(strokes)
-    return { shape: shapeOf(placed, { spaces, closedGapPx, inks, limbs }), facts: factsOf(placed, picture) }
+    return { shape: shapeOf(placed, { spaces, closedGapPx, inks, limbs }), facts: factsOf(placed) }
   },
 }
 

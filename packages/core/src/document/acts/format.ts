@@ -7,7 +7,15 @@ import { lengthOf, plain, shareFrames, type Run } from '../../time/exposure.ts'
 import { nearestFrame } from '../../time/frames.ts'
 import { LONGEST_SHOT_FRAMES } from '../../time/length.ts'
 import { proposed, type Proposal } from './proposal.ts'
-import { LIMITS, type Format, type ShotDocument, type Take, type WayOfWorking } from '../model/model.ts'
+import {
+  CUT_NAMES,
+  LIMITS,
+  type CutName,
+  type Format,
+  type ShotDocument,
+  type Take,
+  type WayOfWorking,
+} from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 import { columnOf } from '../model/selectors.ts'
 
@@ -28,6 +36,11 @@ export const setCeiling = (px: number | null): Operation[] => [{ kind: 'shot.set
 
 /** Says whose work all of the shot is redrawn from; empty where it is one's own. */
 export const markStudy = (source: string): Operation[] => [{ kind: 'shot.set', patch: { study: source } }]
+
+/** Says of a shape whether the picture is also cut to it; they stay in the order of the table. */
+export const cutTo = ({ cuts }: Pick<ShotDocument, 'cuts'>, cut: CutName, on: boolean): Operation[] => [
+  { kind: 'shot.set', patch: { cuts: CUT_NAMES.filter(name => (name === cut ? on : cuts.includes(name))) } },
+]
 
 /** Works in another order. */
 export const workWay = (way: WayOfWorking): Operation[] => [{ kind: 'shot.set', patch: { way } }]

@@ -81,5 +81,6 @@ export function freshDocument(format: Format, frames: number, layerName = 'figur
     scale: null,
     ceiling: null,
     study: '',
+    cuts: [],
   }
 }

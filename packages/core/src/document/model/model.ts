@@ -14,7 +14,7 @@ import type { LoopRange } from '../../time/loop.ts'
 import type { Table } from './table.ts'
 
 /** The version of the stored form below. Older stored documents are brought up to it when they are read. */
-export const DOCUMENT_SCHEMA = 12
+export const DOCUMENT_SCHEMA = 13
 
 /** The sheet the film is drawn on. */
 export interface Format {
@@ -357,6 +357,11 @@ export interface SpokenWord {
   readonly to: number
 }
 
+/** Shapes a picture is cut to, by how many parts they are wide and high. */
+export const CUTS = { wide: [16, 9], square: [1, 1], portrait: [4, 5], tall: [9, 16] } as const
+export type CutName = keyof typeof CUTS
+export const CUT_NAMES = Object.keys(CUTS) as CutName[]
+
 /**
  * Keys first, then breakdowns and inbetweens; drawing one after the other; keys first and straight ahead between them; or from
  * where the leading part is fastest outwards.
@@ -438,6 +443,8 @@ export interface ShotDocument {
   readonly ceiling: number | null
   /** whose work it is redrawn from, where all of it is a study of somebody else's; empty where it is one's own */
   readonly study: string
+  /** the shapes it is shown in besides its own, cut from the middle of the picture; each once */
+  readonly cuts: readonly CutName[]
 }
 
 /** Bounds of what a document may hold; operations that would pass them are refused. */

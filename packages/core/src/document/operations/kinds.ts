@@ -7,6 +7,7 @@ import type {
   ActionNote,
   Beat,
   Chart,
+  CutName,
   ClipPoint,
   FilmClip,
   Drawing,
@@ -35,7 +36,7 @@ import type { Bench } from './bench.ts'
 /** Every change of a document. Small plain values, by id, so that changes to different things can go in either order. */
 export interface Operations {
   'format.set': { readonly patch: Partial<Format> }
-  /** the way of working, which take is the current one, and the frames a new drawing gets */
+  /** what is said of the shot as a whole */
   'shot.set': {
     readonly patch: {
       readonly way?: WayOfWorking
@@ -44,6 +45,7 @@ export interface Operations {
       readonly scale?: number | null
       readonly ceiling?: number | null
       readonly study?: string
+      readonly cuts?: readonly CutName[]
     }
   }
   'layer.add': { readonly layer: Layer }

@@ -2,6 +2,7 @@ import { between, KEY_A, KEY_B, MOST_TICKS, valueOf, type Fraction, type Tick } 
 import { isUsableWish } from '../../chart/wish.ts'
 import { lengthOf } from '../../time/exposure.ts'
 import {
+  CUT_NAMES,
   LAYER_KINDS,
   LIMITS,
   VOLUMES,
@@ -37,6 +38,10 @@ export const shotSet: Handler<'shot.set'> = {
     const on = patch.exposure ?? 1
     if (!Number.isInteger(on) || on < 1 || on > LIMITS.exposure) return refusal('bad-value', 'exposure')
     if ((patch.study ?? '').length > LIMITS.sourceLength) return refusal('bad-value', 'source of a study')
+    const cuts = patch.cuts ?? []
+    if (new Set(cuts).size < cuts.length || !cuts.every(cut => CUT_NAMES.includes(cut))) {
+      return refusal('bad-value', 'shapes it is cut to')
+    }
     const scale = patch.scale ?? 1
     if (!(scale > 0 && scale <= LIMITS.scale)) return refusal('bad-value', 'scale')
     const ceiling = patch.ceiling ?? 1

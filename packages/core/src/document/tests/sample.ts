@@ -3,7 +3,7 @@ import { PRESETS } from '../../chart/ease.ts'
 import { presetTicks, presetWish } from '../../chart/wish.ts'
 import type { Run } from '../../time/exposure.ts'
 import { newLayer, FIRST, freshDocument } from '../model/fresh.ts'
-import type { Drawing, Picture, ShotDocument, Stroke } from '../model/model.ts'
+import { CUT_NAMES, type Drawing, type Picture, type ShotDocument, type Stroke } from '../model/model.ts'
 import type { Operation } from '../operations/index.ts'
 
 /** A shot of 24 frames with two keys on twos, for tests. */
@@ -112,6 +112,7 @@ const around: fc.Arbitrary<Operation> = fc.oneof(
   fc
     .constantFrom('mixed', 'straight-ahead', 'surest')
     .map((way): Operation => ({ kind: 'shot.set', patch: { way } as object })),
+  fc.subarray([...CUT_NAMES]).map((cuts): Operation => ({ kind: 'shot.set', patch: { cuts } })),
   fc.tuple(mark, layer).map(([i, l]): Operation => ({
     kind: 'mark.add',
     mark: { id: i, layer: l, name: 'nose', order: 1, kind: 'point' },

@@ -1,4 +1,5 @@
 import { after, IDENTITY, translation } from '../../geometry/matrix.ts'
+import { sheetsUnder } from '../../document/acts/paintSheets.ts'
 import type { Drawing } from '../../document/model/model.ts'
 import { find } from '../../document/model/table.ts'
 import type { Operation } from '../../document/operations/index.ts'
@@ -31,6 +32,7 @@ export function moveThere(
   if (!drawing || dx === undefined || dy === undefined) return null
   return {
     words: `move ${drawing.number} by ${directionInWords({ x: 0, y: 0 }, { x: dx, y: dy })}`,
-    ops: movedBy(drawing, dx, dy),
+    // What is painted for it goes along.
+    ops: [drawing, ...sheetsUnder(document, drawing)].flatMap(sheet => movedBy(sheet, dx, dy)),
   }
 }

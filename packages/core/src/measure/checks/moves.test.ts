@@ -198,7 +198,7 @@ describe('parts', () => {
 describe('a finding that is meant so', () => {
   const jump = moving({ nose: along(0, 20, 40, 100, 120, 140) }, [12, ...twos(5)])
   const [found] = findings(survey(jump), ['pace'])
-  const meant = done(jump, acceptFinding(jump, found!, 'it slips', 'm1'))
+  const meant = done(jump, acceptFinding(jump, found!, [], 'it slips', 'm1'))
 
   test('is known, with its reason, until its drawing changes or something else is found of it', () => {
     expect(acceptedOf(jump, found!)).toBeNull()
@@ -213,7 +213,7 @@ describe('a finding that is meant so', () => {
   })
 
   test('said again it is there once; asked again it is not', () => {
-    const again = done(meant, acceptFinding(meant, found!, 'it really slips', 'm2'))
+    const again = done(meant, acceptFinding(meant, found!, [], 'it really slips', 'm2'))
     expect(Object.values(again.accepted).map(one => one.reason)).toEqual(['it really slips'])
     expect(done(again, askAgain(again, found!)).accepted).toEqual({})
     expect(aboutOf({ ...found!, drawings: Array.from({ length: 200 }, (_, i) => `drawing${i}`) }).length).toBeLessThan(

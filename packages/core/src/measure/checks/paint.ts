@@ -1,5 +1,4 @@
 import { colourDifference } from '../../colour/difference.ts'
-import { seenPath } from '../../document/model/carried.ts'
 import { sheetsByNumber } from '../../document/acts/paintSheets.ts'
 import { isAnimated, type Drawing, type Layer } from '../../document/model/model.ts'
 import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
@@ -32,11 +31,11 @@ const bodies = (survey: Survey): Body[] =>
 
 /** A drawing and the sheets that go along with it: paint under lines is measured with them. */
 function areasOn({ facts }: Survey, { sheets }: Body, { drawing }: Shown): Readonly<Record<string, number>> | null {
-  const own = facts.get(drawing.id)?.areas.bySwatch
+  const own = facts.get(drawing.id)?.areas
   if (!own) return null
   const sum = new Map(Object.entries(own))
   for (const sheet of sheets.get(drawing.number) ?? []) {
-    const areas = facts.get(sheet.id)?.areas.bySwatch
+    const areas = facts.get(sheet.id)?.areas
     if (!areas) return null
     for (const [swatch, area] of Object.entries(areas)) sum.set(swatch, (sum.get(swatch) ?? 0) + area)
   }
@@ -138,51 +137,3 @@ function nearlyEqual(survey: Survey): Finding[] {
     )
   })
 }
-
-/** Whether what is drawn stays in the picture. What comes in from its edge, or goes out for good, is meant to. */
-export const framed: Check = {
-  words: 'in the picture',
-  asks: 'Is anything cut off by the edge of the picture and comes back?',
-  needs: ['shapes'],
-  series: survey =>
-    still(survey).map(({ layer, shown }): Series => ({
-      layer: layer.id,
-      mark: null,
-      name: layer.name,
-      unit: '% outside',
-      values: shown.flatMap(({ from, drawing }) => {
-        const outside = survey.facts.get(drawing.id)?.areas.outside
-        return outside === undefined ? [] : [{ frame: from, drawing: drawing.id, value: 100 * outside }]
-      }),
-      planned: [],
-    })),
-  limits: ({ document }) => [100 * thresholdOf(document, 'cut')],
-  inspect: survey =>
-    still(survey).flatMap(({ layer, shown }) => {
-      const most = thresholdOf(survey.document, 'cut')
-      const outside = shown.map(({ drawing }) => survey.facts.get(drawing.id)?.areas.outside ?? 0)
-      const first = outside.map(share => share <= most).indexOf(true)
-      const last = outside.map(share => share <= most).lastIndexOf(true)
-      return shown.flatMap(({ drawing, from, to }, i): Finding[] => {
-        const share = outside[i] as number
-        if (share <= most || first < 0 || i < first || i > last) return []
-        return [
-          {
-            severity: 'look',
-            layer: layer.id,
-            from,
-            to,
-            drawings: [drawing.id],
-            marks: [],
-            figures: { outside: share },
-            at: null,
-            words: `${percent(share)} of ${drawing.number} lies outside the picture`,
-          },
-        ]
-      })
-    }),
-}
-
-/** Layers that lie where they were drawn: of one that moves as a whole the drawing alone does not say what is seen. */
-const still = (survey: Survey) =>
-  bodies(survey).filter(({ layer }) => seenPath(survey.document, survey.take, layer.id, 'sent off') === null)

@@ -57,13 +57,9 @@ function shot(all: readonly (readonly object[])[], more: readonly Operation[] = 
   ])
 }
 const LINES = { count: 3, widthPx: 4, leaks: [], strays: [] }
-const facts = (
-  more: Partial<DrawingFacts['lines']> = {},
-  bySwatch: Record<string, number> = {},
-  outside = 0,
-): DrawingFacts => ({
+const facts = (more: Partial<DrawingFacts['lines']> = {}, areas: Record<string, number> = {}): DrawingFacts => ({
   lines: { ...LINES, ...more },
-  areas: { bySwatch, outside },
+  areas,
 })
 const survey = (document: ShotDocument, all: readonly DrawingFacts[] = []): Survey => ({
   document,
@@ -219,7 +215,7 @@ describe('lines', () => {
   })
 })
 
-describe('colours, and what leaves the picture', () => {
+describe('colours', () => {
   const three = [
     [{}, shape],
     [{}, shape],
@@ -244,18 +240,6 @@ describe('colours, and what leaves the picture', () => {
       expect(said('paint', survey(shot(three), areas(...quiet)))).toEqual([])
     }
     expect(said('paint', survey(shot(three, [off]), areas(1000, 2100, 900)))).toEqual([])
-  })
-
-  test('what is cut off and comes back; what comes in or goes out is not told', () => {
-    const outside = (...shares: number[]) =>
-      survey(
-        shot(shares.map(() => [{}])),
-        shares.map(share => facts({}, {}, share)),
-      )
-    expect(said('framed', outside(0, 0.2, 0))).toEqual(['20 % of 2 lies outside the picture'])
-    expect(said('framed', outside(0, 0.02, 0))).toEqual([])
-    expect(said('framed', outside(0.5, 0.1, 0, 0, 0.3, 1))).toEqual([])
-    expect(said('framed', outside(1, 1))).toEqual([])
   })
 })
 

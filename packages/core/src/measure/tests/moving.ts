@@ -4,6 +4,7 @@ import { applyBatch, type Operation } from '../../document/operations/index.ts'
 import { currentTake } from '../../document/model/selectors.ts'
 import type { Run } from '../../time/exposure.ts'
 import type { Point } from '../../geometry/point.ts'
+import { coverageOf, type Coverage } from '../../raster/coverage.ts'
 import { sampleElement } from '../../document/tests/sample.ts'
 import type { Survey } from '../survey.ts'
 import { CHECKS, type CheckName } from '../checks/table.ts'
@@ -72,3 +73,9 @@ export const survey = (document: ShotDocument): Survey => ({
 })
 export const said = (check: CheckName, document: ShotDocument) =>
   CHECKS[check].inspect(survey(document)).map(one => one.words)
+
+/** Where a block lies, so many paper pixels wide and high, with its corner at a place. */
+export function blockAt(x: number, y: number, width: number, height: number): Coverage {
+  const mask = { width, height, inside: new Uint8Array(width * height).fill(1) }
+  return coverageOf(mask, { left: x, top: y, scale: 1 }) as Coverage
+}

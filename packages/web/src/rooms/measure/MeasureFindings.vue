@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CHECKS, type Found } from '@unhurried/core/measure'
+import { CHECKS, nameOf, type Found } from '@unhurried/core/measure'
 import { framesTold } from '@unhurried/core/time'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import { useInSight } from '../../shared/inSight.ts'
@@ -71,7 +71,7 @@ defineExpose({ ask })
     <ol v-show="measuring.list.value.length" ref="list">
       <li
         v-for="found in measuring.list.value"
-        :key="`${found.check} ${found.layer} ${found.drawings.join()} ${found.marks.join()} ${found.from}`"
+        :key="nameOf(found)"
         :class="{ on: found === measuring.one.value, meant: measure.meant.has(found) }"
       >
         <button

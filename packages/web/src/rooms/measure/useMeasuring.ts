@@ -122,7 +122,7 @@ export function useMeasuring() {
       const { document } = shot
       const found = one.value
       if (!document || !found || !shot.mayDraw) return
-      shot.commit('meant so', acceptFinding(document, found, oneLine(reason), newId()))
+      shot.commit('meant so', acceptFinding(document, found, measure.found, oneLine(reason), newId()))
     },
     ask(found: Found): void {
       const { document } = shot

@@ -1,28 +1,52 @@
 <script setup lang="ts">
-import { DESTINATIONS, PHONE_WIDTH_SCREEN_PX, ratioInWords, safeBox, seenOnPhone } from '@unhurried/core/work'
+import { CUT_NAMES, cutTo, type CutName } from '@unhurried/core/document'
+import {
+  cutInWords,
+  DESTINATIONS,
+  hasShape,
+  PHONE_WIDTH_SCREEN_PX,
+  ratioInWords,
+  safeBox,
+  seenOnPhone,
+} from '@unhurried/core/work'
 import { computed } from 'vue'
 import type { BitmapShelf } from '../../paint/bitmaps.ts'
 import { useDesk } from '../../stores/desk.ts'
 import { useShot } from '../../stores/shot.ts'
 import FramePicture from '../../shared/FramePicture.vue'
 
-/** Where it may be shown: the shapes, the picture inside them, and how large it is on a phone. */
+/** Where it may be shown: the shapes, the picture inside them or cut to them, and how large it is on a phone. */
 defineProps<{ bitmaps: BitmapShelf }>()
 const shot = useShot()
 const desk = useDesk()
 const format = computed(() => shot.document?.format ?? { width: 16, height: 9, fps: 24, paper: '#fdfaf3' })
 const BOX = 92
+/** Sizes whose shape is seen already. */
+const ELSEWHERE = ['wide-small', 'sprite']
+
+const cuts = computed(() => shot.document?.cuts ?? [])
+/** Shapes that the picture does not have already. */
+const others = computed(() => CUT_NAMES.filter(cut => !hasShape(format.value, cut)))
 
 const places = computed(() =>
-  DESTINATIONS.filter(place => place.id !== 'wide-small').map(place => {
+  DESTINATIONS.filter(place => !ELSEWHERE.includes(place.id)).map(place => {
     const scale = BOX / Math.max(place.width, place.height)
     const [w, h] = [place.width * scale, place.height * scale]
-    const fit = Math.min(place.width / format.value.width, place.height / format.value.height)
+    const [across, down] = [place.width / format.value.width, place.height / format.value.height]
+    const isCut = cuts.value.some(cut => hasShape(place, cut))
+    const fit = isCut ? Math.max(across, down) : Math.min(across, down)
     const [pw, ph] = [format.value.width * fit * scale, format.value.height * fit * scale]
     const fills = Math.abs(pw - w) < 1 && Math.abs(ph - h) < 1
-    return { ...place, safe: safeBox(w, h), w, h, pw, ph, fills, percent: Math.round(fit * 100) }
+    const how = fills ? 'fills it' : isCut ? 'cut to it' : 'leaves bars'
+    return { ...place, safe: safeBox(w, h), w, h, pw, fills, how, percent: Math.round(fit * 100) }
   }),
 )
+function toggle(cut: CutName): void {
+  const { document } = shot
+  if (!document) return
+  const on = !cuts.value.includes(cut)
+  shot.commit(on ? `cut to ${cutInWords(cut)} too` : `not cut to ${cutInWords(cut)}`, cutTo(document, cut, on))
+}
 const phone = computed(() => seenOnPhone(format.value.width, format.value.height))
 </script>
 
@@ -48,7 +72,7 @@ const phone = computed(() => seenOnPhone(format.value.width, format.value.height
           <span class="soft"
             >{{ place.width }} × {{ place.height }}, {{ ratioInWords(place.width, place.height) }}</span
           >
-          <span class="soft">{{ place.fills ? 'fills it' : 'leaves bars' }}, at {{ place.percent }} %</span>
+          <span class="soft">{{ place.how }}, at {{ place.percent }} %</span>
         </figcaption>
       </figure>
       <figure v-if="shot.take" class="phone">
@@ -64,7 +88,17 @@ const phone = computed(() => seenOnPhone(format.value.width, format.value.height
         </figcaption>
       </figure>
     </div>
-    <p class="soft small">The dotted line is the safe margin, a twentieth on every side.</p>
+    <p class="cuts" role="group" aria-label="Also cut to">
+      <span class="soft">also cut to</span>
+      <label v-for="cut in others" :key="cut">
+        <input type="checkbox" :checked="cuts.includes(cut)" :disabled="!shot.mayDraw" @change="toggle(cut)" />
+        {{ cutInWords(cut) }}
+      </label>
+    </p>
+    <p class="soft small">
+      The dotted line is the safe margin, a twentieth on every side. What a shape cuts off that is not cut off elsewhere
+      is found in Measure; Send off makes it in that shape.
+    </p>
   </section>
 </template>
 
@@ -98,6 +132,7 @@ figure {
   place-items: center;
   background: #2f2c28;
   outline: 1px solid var(--rule);
+  overflow: hidden;
 }
 
 .shape i {
@@ -115,6 +150,26 @@ figure {
   border: 1px solid var(--rule);
   border-radius: 10px;
   background: var(--edge);
+}
+
+.cuts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 16px;
+  margin-top: 12px;
+  font-size: 13px;
+}
+
+.cuts label {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  cursor: pointer;
+}
+
+.cuts input {
+  accent-color: var(--green);
 }
 
 figcaption {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nameOf } from '@unhurried/core/measure'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import RemarkList from '../../shared/RemarkList.vue'
 import { SEVERITY_SIGNS } from '../../shared/severities.ts'
@@ -44,7 +45,7 @@ defineExpose({
     <section aria-label="Findings here">
       <h2 class="serif">found here</h2>
       <ul v-if="found.length">
-        <li v-for="one in found" :key="`${one.check} ${one.from} ${one.words}`">
+        <li v-for="one in found" :key="nameOf(one)">
           <component :is="SEVERITY_SIGNS[one.severity].icon" :size="14" aria-hidden="true" />
           <span
             ><span class="hush">{{ SEVERITY_SIGNS[one.severity].words }}: </span>{{ one.words }}</span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Box } from '@unhurried/core/geometry'
 import type { LoopRange } from '@unhurried/core/time'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { makePlayback } from '../../paint/playback.ts'
@@ -13,6 +14,7 @@ const props = defineProps<{
   paper: boolean
   width: number
   height: number
+  part: Box
   audible: boolean
   withClips: boolean
 }>()

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { CUT_NAMES, cutTo, type CutName } from '@unhurried/core/document'
+import { cutBox, cutInWords, hasShape } from '@unhurried/core/work'
 import { ElButton, ElInputNumber, ElProgress, ElRadioButton, ElRadioGroup, ElSwitch } from 'element-plus'
 import { computed, reactive, watch } from 'vue'
 import SendOffBefore from './SendOffBefore.vue'
@@ -9,6 +11,7 @@ import SendOffPreview from './SendOffPreview.vue'
 import SendOffSound from './SendOffSound.vue'
 import { FORMATS, type FormatName } from '../../send/formats/table.ts'
 import { picturesOf, underKey } from '../../send/pictures.ts'
+import WordChoice from '../../shared/WordChoice.vue'
 import { useShot } from '../../stores/shot.ts'
 import { useDelivered } from '../../stores/delivered.ts'
 import { useClips } from '../../stores/clips.ts'
@@ -28,6 +31,7 @@ const form = reactive({
   from: 1,
   to: shot.take?.length ?? 1,
   width: 640,
+  cut: null as CutName | null,
   paper: true,
   sound: true,
   turns: 1,
@@ -41,9 +45,28 @@ const turns = computed(() => {
   return wanted.value.turns === 'for ever' && form.forEver ? null : form.turns
 })
 const format = computed(() => shot.document?.format ?? { width: 1280, height: 720, fps: 24, paper: '#fdfaf3' })
-const size = computed(() =>
-  wanted.value.size(form.width, Math.max(1, Math.round((form.width * format.value.height) / format.value.width))),
+/** What of the picture goes out: all of it, or the shape that it is cut to. */
+const part = computed(() =>
+  form.cut
+    ? cutBox(format.value, form.cut)
+    : { left: 0, top: 0, right: format.value.width, bottom: format.value.height },
 )
+const mostWide = computed(() => Math.round(part.value.right - part.value.left))
+const size = computed(() => {
+  const { left, top, right, bottom } = part.value
+  return wanted.value.size(form.width, Math.max(1, Math.round((form.width * (bottom - top)) / (right - left))))
+})
+const cuts = computed(() =>
+  [null, ...CUT_NAMES.filter(cut => !hasShape(format.value, cut))].map(value => ({
+    value,
+    words: value === null ? 'no' : cutInWords(value),
+  })),
+)
+/** What a shape cuts off is asked once the shot says that it is cut to it. */
+const isAsked = computed(() => form.cut === null || (shot.document?.cuts.includes(form.cut) ?? false))
+function askOf(cut: CutName): void {
+  if (shot.document) shot.commit(`cut to ${cutInWords(cut)} too`, cutTo(shot.document, cut, true))
+}
 const length = computed(() => shot.take?.length ?? 1)
 const range = computed(() => {
   const whole = { from: 0, to: length.value }
@@ -61,13 +84,9 @@ const pictures = computed(() =>
 const figures = computed(() =>
   wanted.value.figures({ pictures: pictures.value, fps: format.value.fps, turns: turns.value }),
 )
-const sizes = computed(() => [...new Set([format.value.width, 1280, 640, 320])].filter(w => w <= format.value.width))
+const sizes = computed(() => [...new Set([mostWide.value, 1280, 640, 320])].filter(w => w <= mostWide.value))
 
-watch(
-  () => format.value.width,
-  w => (form.width = Math.min(form.width, w)),
-  { immediate: true },
-)
+watch(mostWide, w => (form.width = Math.min(form.width, w)), { immediate: true })
 // A loop that is all of the take is the take; one that cuts it is never chosen unasked.
 watch([form, pictures, under], forget, { deep: true })
 
@@ -82,10 +101,11 @@ async function send(): Promise<void> {
     range: range.value,
     format: form.format,
     ...size.value,
+    part: part.value,
     paper: paper.value,
     turns: turns.value,
   }
-  await start(wish, { extension, type, mix, clips: under.value })
+  await start(wish, { extension, type, mix, clips: under.value, cut: form.cut })
 }
 const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`)
 </script>
@@ -98,6 +118,7 @@ const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} 
         :paper="paper"
         :width="size.width"
         :height="size.height"
+        :part="part"
         :audible="form.sound && wanted.sound !== 'none'"
         :with-clips="delivered.withClips"
       />
@@ -147,7 +168,7 @@ const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} 
             id="wide"
             v-model="form.width"
             :min="8"
-            :max="format.width"
+            :max="mostWide"
             :step="10"
             controls-position="right"
             :disabled="!!running"
@@ -168,6 +189,14 @@ const sizeWords = (bytes: number) => (bytes < 1e6 ? `${Math.ceil(bytes / 1000)} 
           </button>
         </p>
       </section>
+      <section class="row">
+        <span class="label">cut to</span>
+        <WordChoice v-model="form.cut" :inert="!!running" label="Cut to another shape" :options="cuts" />
+      </section>
+      <p v-if="form.cut && !isAsked" class="soft small">
+        Nothing is said yet of what that cuts off.
+        <button v-if="shot.mayDraw" class="plain ask" @click="askOf(form.cut)">have it measured</button>
+      </p>
       <p v-if="size.width !== form.width" class="soft small">
         This format has even numbers of pixels: {{ size.width }} × {{ size.height }}.
       </p>
@@ -279,6 +308,11 @@ h2 {
 
 .turns .el-input-number {
   width: 84px;
+}
+
+.ask {
+  color: var(--green);
+  font-weight: 700;
 }
 
 .row .label {

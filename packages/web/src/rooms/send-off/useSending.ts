@@ -1,4 +1,4 @@
-import { studyOf, type FilmClip } from '@unhurried/core/document'
+import { studyOf, type CutName, type FilmClip } from '@unhurried/core/document'
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import type { ExportOrder, SentClip } from '../../protocols/export.ts'
 import { startExport, type Running } from '../../send/run.ts'
@@ -12,6 +12,8 @@ interface Beside {
   readonly type: string
   mix(): Promise<ExportOrder['sound']>
   readonly clips: readonly FilmClip[]
+  /** the shape it is cut to; null: none */
+  readonly cut: CutName | null
 }
 
 /** A file being made of the shot: one at a time, stopped at once, and given back when another one is wanted. */
@@ -31,7 +33,7 @@ export function useSending() {
 
   async function start(
     order: Omit<ExportOrder, 'sound' | 'clips' | 'samples'>,
-    { extension, type, mix, clips }: Beside,
+    { extension, type, mix, clips, cut }: Beside,
   ): Promise<void> {
     if (running.value) return
     forget()
@@ -53,7 +55,7 @@ export function useSending() {
         .replace(/[^a-z0-9]+/g, '-')
         .replace(/^-|-$/g, '')
       const study = studyInName(studyOf(order.document, shot.filmStudy))
-      made.value = { name: `${words || 'shot'}${study}.${extension}`, url, bytes: bytes.length }
+      made.value = { name: `${words || 'shot'}${cut ? `-${cut}` : ''}${study}.${extension}`, url, bytes: bytes.length }
     } catch (error) {
       problem.value = `That did not work: ${(error as Error).message}`
     } finally {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { setCeiling } from '@unhurried/core/document'
-import { CHECK_NAMES, CHECKS, type Found } from '@unhurried/core/measure'
+import { CHECK_NAMES, CHECKS, nameOf, type Found } from '@unhurried/core/measure'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { useDesk } from '../../../stores/desk.ts'
@@ -48,7 +48,7 @@ function show(found: Found): void {
       </button>
     </p>
     <ol v-if="shown.length">
-      <li v-for="(found, i) in shown" :key="`${found.check} ${found.drawings[0]} ${found.marks[0]}`">
+      <li v-for="(found, i) in shown" :key="nameOf(found)">
         <button
           class="plain"
           :class="{ here: isHere(found) }"

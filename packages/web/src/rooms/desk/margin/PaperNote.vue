@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { setScale } from '@unhurried/core/document'
 import { distance } from '@unhurried/core/geometry'
+import { cutInWords } from '@unhurried/core/work'
 import { computed } from 'vue'
 import type { Commands } from '../commands.ts'
-import { CELLS, CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type Crop, type PaperAids } from '../../../paint/aids.ts'
+import { CELLS, CROP_NAMES, freshArc, GRID_PX, MOST_ARCS, type PaperAids } from '../../../paint/aids.ts'
 import { useSight } from '../../../stores/sight.ts'
 import { DIMS } from '../../../stores/settings.ts'
 import { useMeasure } from '../../../stores/measure.ts'
@@ -36,20 +37,16 @@ const lines = computed(() => [
   { name: 'ground' as const, words: 'ground at', fresh: Math.round(height.value * 0.85), least: -9999, most: 9999 },
 ])
 
-const CROP_WORDS: Record<Crop, string> = {
-  frame: 'frame',
-  wide: '16:9',
-  square: 'square',
-  portrait: '4:5',
-  tall: '9:16',
-}
 const DIM_WORDS: Record<(typeof DIMS)[number], string> = { 0: 'as it is', 0.3: 'darker', 0.55: 'dark' }
 const dims = DIMS.map(value => ({ value, words: DIM_WORDS[value] }))
 const tones = TONES.map(value => ({
   value,
   words: value === null ? 'colours' : value === 0 ? 'greys' : `${value} tones`,
 }))
-const crops = [null, ...CROP_NAMES].map(value => ({ value, words: value === null ? 'no' : CROP_WORDS[value] }))
+const crops = [null, ...CROP_NAMES].map(value => ({
+  value,
+  words: value === null ? 'no' : value === 'frame' ? 'frame' : cutInWords(value),
+}))
 function addArc(): void {
   const { document } = shot
   if (!document) return

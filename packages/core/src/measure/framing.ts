@@ -1,0 +1,112 @@
+import { map, type Matrix } from '../geometry/matrix.ts'
+import { EMPTY_BOX, unite, type Box, type Point } from '../geometry/point.ts'
+import type { Coverage } from '../raster/coverage.ts'
+
+/** The sides of a picture. */
+export const SIDES = ['left', 'top', 'right', 'bottom'] as const
+export type Side = (typeof SIDES)[number]
+
+/** How a body lies to a part of the picture. */
+export interface Framing {
+  /** how much of it lies outside, 0–1 */
+  readonly outside: number
+  /** the side beyond which it reaches farthest, and how far, px; null where it reaches beyond none */
+  readonly beyond: { readonly side: Side; readonly px: number } | null
+}
+
+/** A cell on the edge is looked at in so many parts a side. */
+const PARTS = 4
+
+const corners = ({ left, top, right, bottom }: Box): Point[] => [
+  { x: left, y: top },
+  { x: right, y: top },
+  { x: right, y: bottom },
+  { x: left, y: bottom },
+]
+const within = ({ left, top, right, bottom }: Box, { x, y }: Point): boolean =>
+  x >= left && x < right && y >= top && y < bottom
+/** Whether all of some places lie beyond one side of a box. */
+const areBeyond = ({ left, top, right, bottom }: Box, all: readonly Point[]): boolean =>
+  all.every(p => p.x < left) || all.every(p => p.x > right) || all.every(p => p.y < top) || all.every(p => p.y > bottom)
+
+interface Cell {
+  readonly filled: number
+  readonly cell: Box
+}
+const known = new WeakMap<Coverage, readonly Cell[]>()
+
+/** The cells of a body that hold some of it, each as its box cut to that of the whole. */
+function cellsOf(body: Coverage): readonly Cell[] {
+  const before = known.get(body)
+  if (before) return before
+  const { left, top, cellPx, across, cells, box } = body
+  const found = [...cells].flatMap((filled, i): Cell[] => {
+    if (filled === 0) return []
+    const [x, y] = [left + (i % across) * cellPx, top + Math.floor(i / across) * cellPx]
+    const cell = {
+      left: Math.max(x, box.left),
+      top: Math.max(y, box.top),
+      right: Math.min(x + cellPx, box.right),
+      bottom: Math.min(y + cellPx, box.bottom),
+    }
+    return [{ filled, cell }]
+  })
+  known.set(body, found)
+  return found
+}
+
+/** The box around a body where it is seen: carried through a map from its own pixels to those of the picture; null: as it was drawn. */
+export function boxSeen(body: Coverage, through: Matrix | null): Box {
+  if (!through) return body.box
+  const isTurned = through[1] !== 0 || through[2] !== 0
+  const boxes = isTurned ? cellsOf(body).map(({ cell }) => cell) : [body.box]
+  return boxes
+    .flatMap(box => corners(box).map(p => map(through, p)))
+    .reduce((sum, { x, y }) => unite(sum, { left: x, top: y, right: x, bottom: y }), EMPTY_BOX)
+}
+
+/** How a body, carried through a map (null: as it was drawn), lies to a part of the picture, paper pixels. */
+export function framingOf(body: Coverage, through: Matrix | null, part: Box): Framing {
+  const seen = boxSeen(body, through)
+  const px = {
+    left: part.left - seen.left,
+    top: part.top - seen.top,
+    right: seen.right - part.right,
+    bottom: seen.bottom - part.bottom,
+  }
+  const side = SIDES.reduce((most, one) => (px[one] > px[most] ? one : most))
+  if (px[side] <= 0) return { outside: 0, beyond: null }
+  const beyond = { side, px: px[side] }
+  if (areBeyond(part, corners(seen))) return { outside: 1, beyond }
+  const seenAt = (p: Point) => (through ? map(through, p) : p)
+  let [all, out] = [0, 0]
+  for (const { filled, cell } of cellsOf(body)) {
+    all += filled
+    const around = corners(cell).map(seenAt)
+    if (around.every(p => within(part, p))) continue
+    out += filled * (areBeyond(part, around) ? 1 : shareOut(cell))
+  }
+  return { outside: out / all, beyond }
+
+  function shareOut(cell: Box): number {
+    let count = 0
+    for (let i = 0; i < PARTS * PARTS; i++) {
+      const x = cell.left + ((cell.right - cell.left) * ((i % PARTS) + 0.5)) / PARTS
+      const y = cell.top + ((cell.bottom - cell.top) * (Math.floor(i / PARTS) + 0.5)) / PARTS
+      if (!within(part, seenAt({ x, y }))) count++
+    }
+    return count / PARTS ** 2
+  }
+}
+
+/** The least way that brings a body wholly into a part of the picture, px; null where it is larger than that. */
+export function wayInto(body: Coverage, through: Matrix | null, part: Box): Point | null {
+  const seen = boxSeen(body, through)
+  const along = (from: number, to: number, least: number, most: number): number | null => {
+    if (to - from > most - least) return null
+    return from < least ? Math.ceil(least - from) : Math.min(0, Math.floor(most - to))
+  }
+  const dx = along(seen.left, seen.right, part.left, part.right)
+  const dy = along(seen.top, seen.bottom, part.top, part.bottom)
+  return dx === null || dy === null ? null : { x: dx, y: dy }
+}
