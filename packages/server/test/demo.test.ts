@@ -88,6 +88,7 @@ describe('what the checks find in the demo', () => {
     // What a check says besides, where it has no threshold: leaks, strays, marks that lie off a path.
     const words: Partial<Record<ThresholdName, RegExp>> = {
       width: /wider|thinner/,
+      wobble: /tremble/,
       near: /nearly the same/,
       colour: /of its size on/,
     }

@@ -68,6 +68,10 @@ export const THRESHOLDS = {
     ...{ check: 'lines', words: 'lines wider or thinner by more than', ...share, is: 0.15, least: 0.02, most: 2 },
     why: 'from drawing to drawing: beyond it the line is seen to breathe',
   },
+  wobble: {
+    ...{ check: 'lines', words: 'lines tremble: times the usual', ...factor, is: 2, least: 1.2, most: 20 },
+    why: 'traced lines always tremble a little; one drawing that does twice as much is seen to shiver',
+  },
   colour: {
     ...{ check: 'paint', words: 'a colour grows or shrinks, times', ...factor, is: 2, least: 1.1, most: 20 },
     why: 'against both drawings beside it: what turns away shrinks slowly',

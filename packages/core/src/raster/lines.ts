@@ -13,6 +13,7 @@ import { widthAt } from '../geometry/nib.ts'
 import { lengthOf, lineOutline, type PlacedStroke } from '../geometry/stroke.ts'
 import { fillPolygon, type Window } from './polygon.ts'
 import { LINE_ALPHA } from './silhouette.ts'
+import { runsOf, type Run } from './wobble.ts'
 
 /** A stroke of a drawing, and which element it is. */
 export interface NamedStroke extends PlacedStroke {
@@ -42,6 +43,8 @@ export interface LineFacts {
   readonly widthPx: number
   readonly leaks: readonly OpenEnd[]
   readonly strays: readonly Stray[]
+  /** the long ones as places along them, to be held against those of other drawings */
+  readonly runs: readonly Run[]
 }
 
 /** Ends of lines nearer than this to another line leak, px; farther off they are meant to be ends. */
@@ -61,7 +64,13 @@ const MOST_PIXELS = 400_000
 export function lineFacts(strokes: readonly NamedStroke[]): LineFacts {
   const lines = strokes.filter(stroke => stroke.kind === 'line' && stroke.samples.length > 1)
   const long = lines.filter(line => lengthOf(line.samples) >= STRAY_WIDTHS * line.width)
-  return { count: long.length, widthPx: usualWidth(long), leaks: leaksOf(long, lines), strays: straysOf(strokes) }
+  return {
+    count: long.length,
+    widthPx: usualWidth(long),
+    leaks: leaksOf(long, lines),
+    strays: straysOf(strokes),
+    runs: runsOf(long.map(line => line.samples)),
+  }
 }
 
 /** The width of a line as it is drawn: the mean over its samples. */

@@ -221,6 +221,31 @@ function berry(study: Study): void {
   study.commit('it lies', [{ kind: 'exposure.write', take: TAKE, layer, from: 0, runs }])
 }
 
+/** A bubble that was traced nine times, once by a hand that was not steady (lines). */
+function bubble(study: Study): void {
+  const layer = study.layer('layer-bubble', 'a bubble', 6)
+  study.commit('a body', [{ kind: 'layer.set', id: layer, patch: { volume: 'flat' } }])
+  const at = { x: 300, y: 480 }
+  const traced = (i: number): Point[] => {
+    const shake = i === 4 ? 2.4 : 0.3
+    return Array.from({ length: 241 }, (_, k) => {
+      const a = (k / 240) * 2 * Math.PI
+      const r = 44 + 0.3 * i + shake * Math.sin(14 * a + 2.1 * i)
+      return { x: at.x + r * Math.cos(a), y: at.y - 2 * i + r * Math.sin(a) }
+    })
+  }
+  const drawings = Array.from({ length: 9 }, (_, i) => `bubble-${i}`)
+  drawings.forEach((id, i) => {
+    const role = i % 8 === 0 ? 'key' : 'inbetween'
+    study.commit('a bubble', [
+      { kind: 'drawing.add', drawing: { id, layer, number: i + 1, role, elements: {}, marks: {} } },
+    ])
+    study.draw(id, [shape('mist', disc({ x: at.x - 14, y: at.y - 2 * i - 16 }, 8)), line(3, traced(i))])
+  })
+  const runs = drawings.map((drawing, i) => ({ drawing, frames: i === 8 ? 14 : 2 }))
+  study.commit('it rises', [{ kind: 'exposure.write', take: TAKE, layer, from: 0, runs }])
+}
+
 /** A leaf as green as the pad it lies on, without a line (figure and ground). */
 function leaf(study: Study): void {
   const layer = study.layer('layer-leaf', 'a leaf', 5)
@@ -291,5 +316,6 @@ export function troubledHop(): Drawn {
   pebble(study)
   berry(study)
   leaf(study)
+  bubble(study)
   return { ...study.drawn, samples: new Map([...whole.samples, ...study.drawn.samples]) }
 }

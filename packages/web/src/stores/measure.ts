@@ -14,6 +14,7 @@ import {
   compareVolume,
   crossesOn,
   CHECK_NAMES,
+  CHECKS,
   findingsOf,
   inOrder,
   groundsOn,
@@ -214,13 +215,24 @@ function sheetsAlong(document: ShotDocument, seen: readonly Drawing[]): Drawing[
     .filter(sheet => !known.has(sheet) && !isBlank(sheet))
 }
 
+/** The page waits for no longer than about this while checks are prepared. */
+const BREATH_MS = 12
+
 /** What all checks find, each asked when the page has seen to everything else; null when it was called off. */
 async function asked(survey: Survey, isOff: () => boolean): Promise<Found[] | null> {
   const found: Found[] = []
-  for (const check of CHECK_NAMES) {
-    found.push(...findingsOf(survey, check))
+  let since = performance.now()
+  const rest = async (): Promise<boolean> => {
     await new Promise(done => setTimeout(done))
-    if (isOff()) return null
+    since = performance.now()
+    return isOff()
+  }
+  for (const check of CHECK_NAMES) {
+    for (const _ of CHECKS[check].prepare?.(survey) ?? []) {
+      if (performance.now() - since > BREATH_MS && (await rest())) return null
+    }
+    found.push(...findingsOf(survey, check))
+    if (await rest()) return null
   }
   return inOrder(found)
 }

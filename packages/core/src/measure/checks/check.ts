@@ -20,6 +20,8 @@ export interface Finding {
   readonly marks: readonly string[]
   /** what was measured, by name */
   readonly figures: Readonly<Record<string, number>>
+  /** which of the series of its layer it is about, where there are several */
+  readonly what?: string
   /** its place, paper pixels: on the drawing, or in the picture where that is said; null: all of it */
   readonly at: Point | null
   readonly isInPicture?: boolean
@@ -50,6 +52,8 @@ export interface Series {
   /** ids; layer null: the picture as a whole; mark null: by silhouettes */
   readonly layer: string | null
   readonly mark: string | null
+  /** tells it from the others of its layer, where findings are about one of them */
+  readonly what?: string
   readonly name: string
   readonly unit: string
   readonly values: readonly SeriesValue[]
@@ -71,6 +75,8 @@ export interface Check {
   isAsked?(of: Pick<Survey, 'document' | 'models'>): boolean
   /** its findings in the order of layers and of time */
   inspect(survey: Survey): Finding[]
+  /** does in pieces what takes long, and keeps it, so that asking is quick: whoever asks can rest between them */
+  prepare?(survey: Survey): Iterable<unknown>
   /** what it measures, over the frames; nothing, where there is nothing to plot */
   series?(survey: Survey): Series[]
   /** what is seen of it under the picture, where that is no plot: when parts move, or which are there */

@@ -134,9 +134,10 @@ function seriesOf(survey: Survey, layer: Layer, laid: readonly Laid[]): Series[]
   const { height } = survey.document.format
   const room = (one: Laid) => (100 * boxSeen(coverageOn(survey, one), one.through).top) / height
   return [
-    ...partsOf(survey.document).map(({ outside, box }) =>
-      series(outside, '%', one => 100 * framingOf(coverageOn(survey, one), one.through, box).outside),
-    ),
+    ...partsOf(survey.document).map(({ name: what, outside, box }) => ({
+      what,
+      ...series(outside, '%', one => 100 * framingOf(coverageOn(survey, one), one.through, box).outside),
+    })),
     { ...series('head room', '% of the height', room), isOnlyTold: true },
   ]
 }
@@ -194,6 +195,7 @@ function ofStretch(survey: Survey, layer: Layer, stretch: Stretch, part: Part): 
   const by = drawings.length === 1 && !through ? wayInto(coverageOn(survey, worst.one), null, part.box) : null
   return {
     severity: part.severity,
+    what: part.name,
     layer: layer.id,
     from: stretch[0]?.one.from ?? 0,
     to: stretch.at(-1)?.one.to ?? 0,

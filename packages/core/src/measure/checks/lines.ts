@@ -5,9 +5,11 @@ import { followersOf, sheetsByNumber } from '../../document/acts/paintSheets.ts'
 import { IDENTITY, scaleOf } from '../../geometry/matrix.ts'
 import { packSamples } from '../../geometry/samples.ts'
 import { counted } from '../../time/counted.ts'
+import { median } from '../../median.ts'
 import { medianWidth } from '../../raster/index.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
+import { trembles } from '../trembles.ts'
 import { percent, type Check, type Finding, type Fix, type Series } from './check.ts'
 
 /** Of fewer drawings none is unlike the others. */
@@ -21,7 +23,10 @@ export const lines: Check = {
   asks: 'Do the lines hold the paint in, and are they as wide on every drawing?',
   needs: ['shapes'],
   fixesApart: true,
-  series: widths,
+  series: survey => [...widths(survey), ...wobbles(survey)],
+  *prepare(survey) {
+    for (const { shown } of linedLayers(survey)) yield* trembles(survey, shown)
+  },
   fix(survey, { drawings: [id], figures, at }, newId) {
     const drawing = find(survey.document.drawings, id ?? '')
     if (!drawing) return null
@@ -39,6 +44,7 @@ export const lines: Check = {
       ...uneven(survey, layer, shown),
       ...leaks(survey, layer, shown),
       ...strays(survey, layer, shown),
+      ...trembling(survey, layer, shown),
     ]),
 }
 
@@ -78,9 +84,56 @@ function widths(survey: Survey): Series[] {
       value: widthPx,
     }))
     return values.length > 0
-      ? [{ layer: layer.id, mark: null, name: layer.name, unit: 'px wide', values, planned: [] }]
+      ? [{ layer: layer.id, mark: null, what: 'width', name: layer.name, unit: 'px wide', values, planned: [] }]
       : []
   })
+}
+
+/** How the lines of each drawing tremble against the drawings beside it. */
+function wobbles(survey: Survey): Series[] {
+  return linedLayers(survey).flatMap(({ layer, shown }): Series[] => {
+    const values = [...trembles(survey, shown)].map(({ one, px }) => ({
+      frame: one.from,
+      drawing: one.drawing.id,
+      value: px,
+    }))
+    const name = `${layer.name}, tremble`
+    return values.length > 0
+      ? [{ layer: layer.id, mark: null, what: 'tremble', name, unit: 'px to the side', values, planned: [] }]
+      : []
+  })
+}
+
+/** Lines of fewer drawings do not say what is usual; what trembles less, px, nobody sees. */
+const FEWEST_TREMBLES = 8
+const LEAST_TREMBLE_PX = 0.75
+/** So many robust standard deviations above the usual is no chance: median absolute deviations times 1.4826 (P. J. Rousseeuw and C. Croux, 1993). */
+const DEVIATIONS = 4
+const MAD_TO_SIGMA = 1.4826
+
+/** Drawings that were traced with a less steady hand than the others of their layer. */
+function trembling(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
+  if (layer.volume === 'off') return []
+  const all = [...trembles(survey, shown)]
+  // The first and the last have a drawing on one side only.
+  if (all.length < FEWEST_TREMBLES - 2) return []
+  const usualPx = median(all.map(({ px }) => px))
+  const spread = MAD_TO_SIGMA * median(all.map(({ px }) => Math.abs(px - usualPx)))
+  const most = Math.max(
+    LEAST_TREMBLE_PX,
+    usualPx * thresholdOf(survey.document, 'wobble'),
+    usualPx + DEVIATIONS * spread,
+  )
+  return all
+    .filter(({ px }) => px > most)
+    .map(({ one, px }): Finding => ({
+      severity: 'note',
+      what: 'tremble',
+      ...about(layer, one),
+      figures: { tremblePx: px, tremblesPx: usualPx },
+      at: null,
+      words: `lines of ${one.drawing.number} tremble against both drawings beside it: by ${round(px)} px, ${round(usualPx)} otherwise`,
+    }))
 }
 
 function uneven(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
@@ -95,6 +148,7 @@ function uneven(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[
     return [
       {
         severity: 'look',
+        what: 'width',
         ...about(layer, one),
         figures: { widthPx, usualPx },
         at: null,

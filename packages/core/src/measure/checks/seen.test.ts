@@ -4,6 +4,7 @@ import type { Drawing, ShotDocument } from '../../document/model/model.ts'
 import { applyBatch, type Operation } from '../../document/operations/index.ts'
 import { currentTake } from '../../document/model/selectors.ts'
 import { sampleElement } from '../../document/tests/sample.ts'
+import { runsOf } from '../../raster/wobble.ts'
 import type { DrawingFacts } from '../../raster/index.ts'
 import { gapsIn, partGrid } from '../presence.ts'
 import type { Survey } from '../survey.ts'
@@ -56,7 +57,7 @@ function shot(all: readonly (readonly object[])[], more: readonly Operation[] = 
     ...more,
   ])
 }
-const LINES = { count: 3, widthPx: 4, leaks: [], strays: [] }
+const LINES = { count: 3, widthPx: 4, leaks: [], strays: [], runs: [] }
 const facts = (more: Partial<DrawingFacts['lines']> = {}, areas: Record<string, number> = {}): DrawingFacts => ({
   lines: { ...LINES, ...more },
   areas,
@@ -200,6 +201,48 @@ describe('lines', () => {
     expect(CHECKS.lines.otherFix?.(uneven, CHECKS.lines.inspect(uneven)[0]!, () => 'x')).toBeNull()
     // Of a rough nothing is asked.
     expect(said('lines', survey(shot([[{}], [{}]]), [facts(), facts({ leaks: [leak] })]))).toEqual([])
+  })
+
+  describe('that tremble', () => {
+    const nine = Array.from({ length: 9 }, () => [{}, shape])
+    /** A ring of 100 px, shaking so much in waves of 21 px. */
+    const ring = (px: number, i: number) =>
+      runsOf([
+        Array.from({ length: 721 }, (_, k) => {
+          const a = (k / 720) * 2 * Math.PI
+          const r = 100 + Math.SQRT2 * px * Math.sin(30 * a + 2 * i)
+          return { x: 300 + r * Math.cos(a), y: 180 + r * Math.sin(a) }
+        }),
+      ])
+    const traced = (...px: number[]) => px.map((one, i) => facts({ runs: ring(one, i) }))
+    const steady = [0.2, 0.2, 0.2, 0.2, 0.2, 0.2, 0.2, 0.2, 0.2]
+
+    test('more than the others of their layer are told, from eight drawings on', () => {
+      const shot9 = shot(nine)
+      expect(said('lines', survey(shot9, traced(...steady)))).toEqual([])
+      const shaken = traced(...steady.map((px, i) => (i === 4 ? 2 : px)))
+      expect(said('lines', survey(shot9, shaken))).toEqual([
+        expect.stringMatching(
+          /^lines of 5 tremble against both drawings beside it: by 1\.[789] px, 0\.[123] otherwise$/,
+        ),
+      ])
+      // All of them shake alike; it hardly shakes; there are too few to know what is usual; it comes and goes.
+      expect(said('lines', survey(shot9, traced(...steady.map(() => 2))))).toEqual([])
+      expect(said('lines', survey(shot9, traced(...steady.map((px, i) => (i === 4 ? 0.6 : px)))))).toEqual([])
+      expect(said('lines', survey(shot(nine.slice(2)), shaken.slice(2)))).toEqual([])
+      expect(said('lines', survey(shot(nine, [off]), shaken))).toEqual([])
+      expect(said('lines', survey({ ...shot9, thresholds: { wobble: 20 } }, shaken))).toEqual([])
+    })
+
+    test('are plotted for every drawing with two beside it, and worked out piece by piece', () => {
+      const measured = survey(shot(nine), traced(...steady.map((px, i) => (i === 4 ? 2 : px))))
+      const series = CHECKS.lines.series?.(measured).find(one => one.what === 'tremble')
+      expect(series?.values.map(({ frame, drawing }) => [frame, drawing])).toEqual(
+        [2, 3, 4, 5, 6, 7, 8].map(n => [2 * (n - 1), `d${n}`]),
+      )
+      expect(Math.max(...series!.values.map(one => one.value))).toBe(series!.values[3]!.value)
+      expect([...CHECKS.lines.prepare!(measured)]).toHaveLength(7)
+    })
   })
 
   test('a stray is taken off; what both neighbours have is drawn on purpose', () => {

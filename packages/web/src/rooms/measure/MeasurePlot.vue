@@ -45,11 +45,14 @@ watch(
     const ofMark = all.value.findIndex(
       ({ layer, mark }) => layer === one.layer && mark !== null && one.marks.includes(mark),
     )
-    const here = ofMark >= 0 ? ofMark : all.value.findIndex(({ layer }) => layer === one.layer)
+    const ofLayer = all.value.findIndex(series => series.layer === one.layer && isAbout(one, series))
+    const here = ofMark >= 0 ? ofMark : ofLayer
     if (here >= 0) chosen.value = here
   },
   { immediate: true },
 )
+/** Whether a finding is about a series of its layer: it says which one where there are several. */
+const isAbout = (one: Found, { what }: Series) => one.what === undefined || one.what === what
 const limits = computed(() =>
   measure.survey && !series.value?.isOnlyTold ? (CHECKS[props.check].limits?.(measure.survey) ?? []) : [],
 )
@@ -92,6 +95,7 @@ const isFound = ({ drawing, frame }: SeriesValue) =>
   props.found.some(
     one =>
       one.layer === series.value?.layer &&
+      isAbout(one, series.value) &&
       (drawing === null ? frame >= one.from && frame < one.to : one.drawings[0] === drawing),
   )
 const ticks = computed(() => {
