@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { packSamples } from '@unhurried/core/geometry'
+import { GifReader } from 'omggif'
 import {
   commitOps,
   documentNow,
@@ -374,6 +375,86 @@ test('a painted figure that is lost before its ground is told, and is not once i
     { kind: 'elements.set', drawing: 'leaf', changes: [{ id: 'leaf-shape', patch: { swatch: 'graphite' } }] },
   ])
   await expect(check).toContainText('nothing found')
+})
+
+test('what a shape cuts off is told once the shot is cut to it, is moved back in by one key, and goes out in that shape', async ({
+  page,
+  world,
+}) => {
+  await enter(page, world)
+  const shot = await newShot(page, world, { frames: 12 })
+  await openDesk(page, world, shot)
+  const { layers, current: take } = await documentNow(page, world, shot)
+  const layer = Object.keys(layers).find(id => layers[id]!.kind === 'drawn')!
+  const block = (left: number): Buffer =>
+    Buffer.from(
+      packSamples(
+        [0, 60, 60, 0, 0].map((x, i) => ({ x: left + x, y: i === 0 || i === 1 || i === 4 ? 150 : 210, pressure: 1 })),
+      ),
+    )
+  const drawing = (n: number) => ({
+    kind: 'drawing.add',
+    drawing: {
+      ...{ id: `d${n}`, layer, number: n, role: 'key', marks: {} },
+      elements: {
+        [`e${n}`]: {
+          ...{ id: `e${n}`, kind: 'shape', z: 1, samples: `s${n}`, part: null, swatch: 'moss', width: 1, label: null },
+          ...{ matrix: null, nib: { look: 'ink', ends: 'round', thinning: 0 } },
+        },
+      },
+    },
+  })
+  const runs = [1, 2, 3].map(n => ({ drawing: `d${n}`, frames: 4 }))
+  await postBatches(
+    page,
+    world,
+    shot,
+    [drawing(1), drawing(2), drawing(3), { kind: 'exposure.write', take, layer, from: 0, runs }],
+    // A square leaves 140 to 500: two thirds of the second are beyond it.
+    Object.fromEntries([300, 100, 240].map((x, i) => [`s${i + 1}`, block(x).toString('base64')])),
+  )
+  await page.getByRole('link', { name: 'Measure' }).click()
+  const check = page.getByRole('navigation', { name: 'Checks' }).getByRole('button', { name: /^in the picture/ })
+  await expect(check).toContainText('nothing found')
+  await page.getByRole('link', { name: 'Plan' }).click()
+  const shown = page.getByRole('region', { name: 'Where it is shown' })
+  await expect(shown.getByText('leaves bars')).toHaveCount(4)
+  await shown.getByRole('group', { name: 'Also cut to' }).getByRole('checkbox', { name: 'a square' }).check()
+  await expect(shown.getByText('cut to it, at')).toHaveCount(2)
+  await page.getByRole('link', { name: 'Measure' }).click()
+  await expect(check).toContainText('1 finding')
+  await check.click()
+  const list = page.getByRole('complementary', { name: 'Findings' })
+  await expect(list).toContainText(/cut to a square, 6[5-8] % of 2 is lost, on the left/)
+  await page.keyboard.press('.')
+  await expect(page.getByRole('combobox')).toHaveValue('2')
+  await page.keyboard.press('f')
+  await expect(check).toContainText('nothing found')
+  const moved = (await documentNow(page, world, shot)).drawings.d2!.elements.e2!.matrix
+  expect(moved?.slice(0, 4)).toEqual([1, 0, 0, 1])
+  expect(Math.abs(moved![4]! - 40)).toBeLessThanOrEqual(1)
+  await page.keyboard.press('q')
+  await expect(check).toContainText('1 finding')
+
+  await page.getByRole('link', { name: 'Send off' }).click()
+  const shapes = page.getByRole('radiogroup', { name: 'Cut to another shape' })
+  await expect(page.getByText('as it will be sent, 640 × 360')).toBeVisible()
+  await shapes.getByRole('radio', { name: '9:16' }).click()
+  await expect(page.getByText('Nothing is said yet of what that cuts off.')).toBeVisible()
+  await shapes.getByRole('radio', { name: 'a square' }).click()
+  await expect(page.getByText('Nothing is said yet')).toBeHidden()
+  await page.getByRole('spinbutton', { name: 'Width in pixels' }).fill('180')
+  await page.getByRole('spinbutton', { name: 'Width in pixels' }).press('Enter')
+  await expect(page.getByText('as it will be sent, 180 × 180')).toBeVisible()
+  await page.getByRole('button', { name: 'Make the GIF' }).click()
+  const saved = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Save a-jelly-pebble-square.gif' }).click()
+  const gif = new GifReader(new Uint8Array(readFileSync(await (await saved).path())))
+  const pixels = new Uint8Array(180 * 180 * 4)
+  gif.decodeAndBlitFrameRGBA(0, pixels)
+  // The first block, at 300 to 360 of the picture, is at 80 to 110 of the square at half its size.
+  const row = [...Array(180).keys()].filter(x => pixels[4 * (90 * 180 + x)]! < 200)
+  expect([gif.width, gif.height, row[0], row.at(-1)]).toEqual([180, 180, 80, 109])
 })
 
 test('what is said is asked of every drawing and put right; a check speaks later when the shot says so; parts are ordered from root to tip', async ({

@@ -230,7 +230,7 @@ function bubble(study: Study): void {
     const shake = i === 4 ? 2.4 : 0.3
     return Array.from({ length: 241 }, (_, k) => {
       const a = (k / 240) * 2 * Math.PI
-      const r = 44 + 0.3 * i + shake * Math.sin(14 * a + 2.1 * i)
+      const r = 44 + 0.1 * i + shake * Math.sin(14 * a + 2.1 * i)
       return { x: at.x + r * Math.cos(a), y: at.y - 2 * i + r * Math.sin(a) }
     })
   }

@@ -21,8 +21,9 @@ const where = (found: Found) => {
   const layer = found.layer === null ? 'the picture' : (shot.document?.layers[found.layer]?.name ?? '')
   return `${layer}, ${framesTold(found.from, found.to)}`
 }
+// All is found anew whenever the hand rests: what one is writing about is still there.
 watch(
-  () => props.measuring.one.value,
+  () => props.measuring.one.value && nameOf(props.measuring.one.value),
   () => {
     asking.value = false
     reason.value = ''

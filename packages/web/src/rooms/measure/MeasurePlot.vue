@@ -37,6 +37,8 @@ watch(
     if (here >= 0 && series.value?.layer !== desk.layerId) chosen.value = here
   },
 )
+/** Whether a finding is about a series of its layer: it says which one where there are several. */
+const isAbout = (one: Found, { what }: Series) => one.what === undefined || one.what === what
 // What a finding is about is what is plotted: its mark, or its layer, also where all of it is measured later.
 watch(
   () => [props.looked, all.value.length > 0] as const,
@@ -51,8 +53,6 @@ watch(
   },
   { immediate: true },
 )
-/** Whether a finding is about a series of its layer: it says which one where there are several. */
-const isAbout = (one: Found, { what }: Series) => one.what === undefined || one.what === what
 const limits = computed(() =>
   measure.survey && !series.value?.isOnlyTold ? (CHECKS[props.check].limits?.(measure.survey) ?? []) : [],
 )

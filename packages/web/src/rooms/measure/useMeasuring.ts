@@ -3,6 +3,7 @@ import {
   askAgain,
   CHECK_NAMES,
   CHECKS,
+  nameOf,
   type CheckName,
   type Fix,
   type Found,
@@ -83,6 +84,12 @@ export function useMeasuring() {
   watch([check, withMeant], () => {
     at.value = 0
     isThere = false
+  })
+  // Found anew, it is the same one that is looked at, wherever it is told now.
+  watch(list, (now, before) => {
+    const looked = isThere ? before[Math.min(at.value, before.length - 1)] : undefined
+    const there = looked ? now.findIndex(found => nameOf(found) === nameOf(looked)) : -1
+    if (there >= 0) at.value = there
   })
   const one = computed<Found | null>(() => list.value[Math.min(at.value, list.value.length - 1)] ?? null)
 
