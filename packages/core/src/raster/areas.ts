@@ -37,7 +37,10 @@ export function areasOf(strokes: readonly ColouredStroke[]): Areas {
     lay(seen, alpha, width, height, stroke.box, window, number)
   }
   const counts = new Float64Array(swatches.length + 1)
-  for (const number of seen) counts[number] = (counts[number] as number) + 1
+  for (let i = 0; i < seen.length; i++) {
+    const number = seen[i] as number
+    counts[number] = (counts[number] as number) + 1
+  }
   return Object.fromEntries(swatches.map((swatch, i) => [swatch, (counts[i + 1] as number) / scale ** 2]))
 }
 

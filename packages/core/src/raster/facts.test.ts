@@ -88,7 +88,7 @@ describe('lines of a drawing', () => {
     expect(
       medianWidth([facts, { ...facts, widthPx: 4 }, { ...facts, count: 0, widthPx: 90 }, { ...facts, widthPx: 5 }]),
     ).toBe(5)
-    expect(lineFacts([])).toEqual({ count: 0, widthPx: 0, leaks: [], strays: [] })
+    expect(lineFacts([])).toEqual({ count: 0, widthPx: 0, leaks: [], strays: [], runs: [] })
   })
 
   test('a short stroke far from all others is a stray; near them, or alone on the sheet, it is none', () => {

@@ -1,4 +1,4 @@
-import { distance, lerp, type Point } from '../geometry/point.ts'
+import { distance, type Point } from '../geometry/point.ts'
 import { map, type Matrix } from '../geometry/matrix.ts'
 
 /** The middle of a line as places that lie evenly along it, x and y in turn, paper pixels. */
@@ -8,23 +8,33 @@ export type Run = Float32Array
 const STEP_PX = 4
 const MOST_PLACES = 6000
 
-/** Lines as places along them, `STEP_PX` apart; fewer where there is very much of them. */
+/** Lines as places along them, `STEP_PX` apart; farther where there is very much of them. */
 export function runsOf(lines: readonly (readonly Point[])[]): Run[] {
-  const lengths = lines.map(line => line.reduce((sum, p, i) => sum + (i ? distance(line[i - 1] as Point, p) : 0), 0))
+  const lengths = lines.map(lengthOf)
   const step = Math.max(STEP_PX, lengths.reduce((a, b) => a + b, 0) / MOST_PLACES)
-  return lines.map(line => Float32Array.from(evenly(line, step).flatMap(({ x, y }) => [x, y])))
+  return lines.map((line, i) => evenly(line, lengths[i] as number, step))
 }
 
-function evenly(line: readonly Point[], step: number): Point[] {
-  const found: Point[] = line[0] ? [line[0]] : []
-  let ahead = step
-  for (let i = 1; i < line.length; i++) {
-    const [a, b] = [line[i - 1] as Point, line[i] as Point]
-    const length = distance(a, b)
-    for (; ahead <= length; ahead += step) found.push(lerp(a, b, ahead / length))
-    ahead -= length
+const lengthOf = (line: readonly Point[]): number =>
+  line.reduce((sum, p, i) => sum + (i ? distance(line[i - 1] as Point, p) : 0), 0)
+
+function evenly(line: readonly Point[], length: number, step: number): Run {
+  const run = new Float32Array(line.length === 0 ? 0 : 2 * (Math.floor(length / step) + 2))
+  let count = 0
+  let ahead = 0
+  for (let i = 0; i < line.length; i++) {
+    const b = line[i] as Point
+    const a = line[i - 1] ?? b
+    const piece = distance(a, b)
+    for (; ahead <= piece && 2 * count < run.length; ahead += step) {
+      const t = piece === 0 ? 0 : ahead / piece
+      run[2 * count] = a.x + (b.x - a.x) * t
+      run[2 * count + 1] = a.y + (b.y - a.y) * t
+      count++
+    }
+    ahead -= piece
   }
-  return found
+  return run.slice(0, 2 * count)
 }
 
 /** Lines of another drawing are looked for no farther off than this, px, and have to run alike: the cosine of the angle between them. */
