@@ -32,8 +32,13 @@ export interface Flashing {
 
 /** What was measured on the frames as they are delivered. */
 export interface Delivered extends Flashing {
-  /** how a figure stands out from its ground, by the id of its drawing; `at` as shares of the picture's width and height. Where it has an outline in the picture */
-  readonly edges: ReadonlyMap<string, EdgeReading>
+  /** how a figure stands out from its ground where it does so least, by the id of its drawing. Where it has an outline in the picture */
+  readonly edges: ReadonlyMap<string, EdgeSeen>
+}
+
+/** How a figure stands out on a frame (from 0); `at` as shares of the picture's width and height. */
+export interface EdgeSeen extends EdgeReading {
+  readonly frame: number
 }
 
 /**

@@ -6,11 +6,11 @@ import type { LoopRange } from '@unhurried/core/time'
 /** A picture of a film: which known drawings lie where, lowest first. */
 export type NamedPicture = readonly { readonly name: number; readonly maps: readonly Matrix[] | null }[]
 
-/** A figure of a picture: its drawing, and which of what lies there is the figure (lines and the paint that goes along with them); all else up to it is its ground. */
+/** A figure on a frame: its drawing, and which of what lies there is the figure (lines and the paint that goes along with them); all else up to it is its ground. */
 export interface NamedFigure {
   /** the id of the drawing */
   readonly drawing: string
-  readonly picture: number
+  readonly frame: number
   readonly of: readonly number[]
 }
 

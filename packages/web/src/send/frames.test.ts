@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals'
 import { applyBatch, FIRST, freshDocument, get, newLayer, type Operation } from '@unhurried/core/document'
+import { restingPath } from '@unhurried/core/path'
 import { figuresOf, framesOf } from './frames.ts'
 
 const shape = (id: string) => ({
@@ -47,13 +48,39 @@ test('figures are painted drawings of layers with a body, lines and paint togeth
     boxOf: () => ({ left: 0, top: 0, right: 9, bottom: 9 }),
   })
   expect(film.frames).toEqual([0, 0, 1, 1, 0, 0])
-  const told = figuresOf(document, film).map(({ drawing: id, picture, of }) => [
+  const told = figuresOf(document, film, false).map(({ drawing: id, frame, of }) => [
     id,
-    picture,
-    of.map(i => film.pictures[picture]![i]!.drawing.id).sort(),
+    frame,
+    of.map(i => film.pictures[film.frames[frame]!]![i]!.drawing.id).sort(),
   ])
   expect(told).toEqual([
     ['a', 0, ['a', 'a-paint']],
-    ['b', 1, ['b', 'b-paint']],
+    ['b', 2, ['b', 'b-paint']],
   ])
+})
+
+test('before another ground, or elsewhere, a figure is looked at again, but not without end', () => {
+  const document = marsh()
+  const take = get(document.takes, FIRST.take)
+  const seen = (ops: readonly Operation[], changes = false) => {
+    const result = applyBatch(document, ops)
+    if (!result.ok) throw new Error(result.refusal.code)
+    const film = framesOf(result.document, get(result.document.takes, FIRST.take), {
+      boxOf: () => ({ left: 0, top: 0, right: 9, bottom: 9 }),
+    })
+    return figuresOf(result.document, film, changes).map(({ drawing: id, frame }) => `${id}${frame}`)
+  }
+  // Another meadow from frame 3 on: b is seen before both, a before the first, and before the second again.
+  const other = [drawing('night', FIRST.background, 2, true), shown(FIRST.background, ['meadow', 3], ['night', 3])]
+  expect(seen(other)).toEqual(['a0', 'a4', 'b2', 'b3'])
+  // What lies over it is no ground.
+  expect(seen([drawing('cloud', 'mist', 2, true), shown('mist', ['wisp', 1], ['cloud', 5])])).toEqual(['a0', 'b2'])
+  // Its layer goes through the picture: four places of its frames, the first and the last among them.
+  const held = shown(FIRST.drawn, ['a', 6])
+  const path = { ...restingPath(64, 64), speed: { x: 3, y: 0 } }
+  const carried: Operation = { kind: 'path.set', take: take.id, layer: FIRST.drawn, path }
+  expect(seen([held, carried])).toEqual(['a0', 'a2', 'a4', 'a5'])
+  // A clip under all of it is another picture on every frame.
+  expect(seen([held], true)).toEqual(['a0', 'a2', 'a4', 'a5'])
+  expect(seen([held])).toEqual(['a0'])
 })

@@ -72,7 +72,7 @@ export function filmLooker(bytes: Bytes, broke: () => void) {
       told({ done: 0, of })
       const { format, swatches } = document
       const shownPx = thresholdOf(document, 'shown')
-      const figures = figuresOf(document, film)
+      const figures = figuresOf(document, film, clips.length > 0)
       const order = { format, swatches, pictures, frames: film.frames, loop: take.loop, shownPx, figures, clips }
       return remote.look(
         order,

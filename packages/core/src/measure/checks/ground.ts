@@ -1,16 +1,21 @@
-import type { EdgeReading } from '../../raster/edge.ts'
 import { isAnimated, type Layer } from '../../document/model/model.ts'
-import { layersInOrder } from '../../document/model/selectors.ts'
+import { exposures, layersInOrder } from '../../document/model/selectors.ts'
+import type { EdgeSeen } from '../delivered.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
 
-/** Each drawing of a layer and how it stands out; those whose outline is nowhere in the picture are left out. */
-function edgesOn({ document, take, delivered }: Survey, layer: Layer): { one: Shown; edge: EdgeReading }[] {
-  return shownOn({ document, take }, layer.id).flatMap(one => {
-    const edge = delivered?.edges.get(one.drawing.id)
-    return edge ? [{ one, edge }] : []
-  })
+/** Each drawing of a layer and how it stands out where it does so least; those whose outline is nowhere in the picture are left out. */
+function edgesOn({ document, take, delivered }: Survey, layer: Layer): { one: Shown; edge: EdgeSeen }[] {
+  const runs = exposures(take, layer.id)
+  return shownOn({ document, take }, layer.id)
+    .flatMap(({ drawing }) => {
+      const edge = delivered?.edges.get(drawing.id)
+      const run = edge && runs.find(({ start, frames }) => edge.frame >= start && edge.frame < start + frames)
+      // From where it is so on: before that it stood out better.
+      return run ? [{ one: { drawing, from: edge.frame, to: run.start + run.frames }, edge }] : []
+    })
+    .sort((a, b) => a.one.from - b.one.from)
 }
 
 const layersOf = ({ document }: Survey): Layer[] => layersInOrder(document).filter(isAnimated)
@@ -24,9 +29,9 @@ export const ground: Check = {
     layersOf(survey).flatMap((layer): Series[] => {
       const all = edgesOn(survey, layer)
       if (all.length === 0) return []
-      const values = (of: (edge: EdgeReading) => number) =>
+      const values = (of: (edge: EdgeSeen) => number) =>
         all.map(({ one, edge }) => ({ frame: one.from, drawing: one.drawing.id, value: of(edge) }))
-      const series = (what: string, unit: string, of: (edge: EdgeReading) => number): Series => ({
+      const series = (what: string, unit: string, of: (edge: EdgeSeen) => number): Series => ({
         layer: layer.id,
         mark: null,
         name: `${layer.name}, ${what}`,
