@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals'
 import fc from 'fast-check'
 import { rotation, translation } from '../geometry/matrix.ts'
-import { coverageOf } from '../raster/coverage.ts'
+import { coverageOf, differenceOf } from '../raster/coverage.ts'
 import { boxSeen, framingOf, wayInto } from './framing.ts'
 import { blockAt } from './tests/moving.ts'
 
@@ -19,6 +19,19 @@ describe('where a body lies', () => {
     expect(body.cells.filter(filled => filled === 255)).toHaveLength(50 * 20)
     expect(body.cells.filter(filled => filled > 0)).toHaveLength(50 * 20)
     expect(coverageOf({ width: 8, height: 8, inside: new Uint8Array(64) }, { left: 0, top: 0, scale: 1 })).toBeNull()
+  })
+})
+
+describe('two bodies', () => {
+  test('differ by what only one of them covers', () => {
+    const here = blockAt(100, 100, 80, 60)
+    expect(differenceOf(here, here)).toBe(0)
+    expect(differenceOf(here, blockAt(300, 100, 80, 60))).toBe(1)
+    // Half beside it: a third of what both cover is common.
+    expect(differenceOf(here, blockAt(140, 100, 80, 60))).toBeCloseTo(2 / 3, 1)
+    // A quarter of it larger.
+    expect(differenceOf(here, blockAt(100, 100, 80, 75))).toBeCloseTo(0.2, 1)
+    expect(differenceOf(blockAt(100, 100, 80, 75), here)).toBeCloseTo(0.2, 1)
   })
 })
 

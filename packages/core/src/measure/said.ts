@@ -40,6 +40,8 @@ export function sayingInWords(
     touches: `${one} touches ${other}`,
     goes: `${one} comes and goes`,
     size: `${one} stays as far from ${other}`,
+    large: `${one} stays as large`,
+    reads: `the pose of ${one} is to be read`,
   }[kind]
   return from === 0 && to >= length ? what : `${what}, ${framesTold(from, to)}`
 }

@@ -171,6 +171,8 @@ function saidAndNotSo(study: Study): void {
     says('says-follows', 'follows', 'layer-thrown', ['thrown-edge', 'thrown-corner']),
     says('says-touches', 'touches', 'layer-thrown', ['thrown-seal', 'thrown-corner'], 4),
     says('says-still', 'still', 'layer-drop', []),
+    // The top of the hop is gone in two frames.
+    { kind: 'saying.add', saying: { id: 'says-reads', kind: 'reads', layer: FIRST.drawn, about: [], from: 8, to: 10 } },
   ])
 }
 

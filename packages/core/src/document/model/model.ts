@@ -226,7 +226,7 @@ export interface Accepted {
 /**
  * What nobody can measure and the animator says of a stretch, with how many marks or swatches it is said of. still: nothing of a colour, or of
  * all the layer, changes. follows: the first mark goes along behind the second. touches: two marks lie on each other. goes: a colour comes and
- * goes. size: two marks stay as far from one another.
+ * goes. size: two marks stay as far from one another. large: a colour stays as large. reads: the pose is to be read.
  */
 export const SAYINGS = {
   still: { of: 'swatches', least: 0, most: 1 },
@@ -234,6 +234,8 @@ export const SAYINGS = {
   touches: { of: 'marks', least: 2, most: 2 },
   goes: { of: 'swatches', least: 1, most: 1 },
   size: { of: 'marks', least: 2, most: 2 },
+  large: { of: 'swatches', least: 1, most: 1 },
+  reads: { of: 'swatches', least: 0, most: 0 },
 } as const
 export type SayingKind = keyof typeof SAYINGS
 

@@ -1,10 +1,12 @@
-import { isAnimated, type Layer } from '../../document/model/model.ts'
+import { retime } from '../../document/acts/retime.ts'
+import { isAnimated, type Layer, type ShotDocument, type Take } from '../../document/model/model.ts'
 import { exposures, isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
 import { counted } from '../../time/counted.ts'
 import { framesTold } from '../../time/framesTold.ts'
+import { saysOf } from '../said.ts'
 import type { Survey } from '../survey.ts'
-import type { Check, Finding } from './check.ts'
+import type { Check, Finding, Fix } from './check.ts'
 
 /** Nothing for so short a while is a blink and no pause, seconds. */
 const BLINK_S = 0.25
@@ -18,7 +20,8 @@ export const exposed: Check = {
   words: 'exposure',
   asks: 'Is everything that is drawn shown, and something shown throughout?',
   needs: [],
-  fix({ document, take }, { layer, from, to, drawings: [id], figures: { frames } }) {
+  fix({ document, take }, { layer, from, to, drawings: [id], figures: { frames, wanted } }) {
+    if (layer !== null && wanted !== undefined) return heldFor(document, take, layer, { from, to }, wanted)
     const drawing = find(document.drawings, id ?? '')
     if (!drawing || frames === undefined || to - from !== frames || from === 0) return null
     // What was shown just before is held on.
@@ -33,7 +36,12 @@ export const exposed: Check = {
   inspect: survey => [
     ...layersInOrder(survey.document)
       .filter(isAnimated)
-      .flatMap(layer => [...blinks(survey, layer), ...early(survey, layer), ...never(survey, layer)]),
+      .flatMap(layer => [
+        ...blinks(survey, layer),
+        ...early(survey, layer),
+        ...never(survey, layer),
+        ...unread(survey, layer),
+      ]),
     ...hurried(survey),
   ],
 }
@@ -110,6 +118,61 @@ function never({ document }: Survey, layer: Layer): Finding[] {
       words: `${numbers(left.map(drawing => drawing.number))} ${one ? 'is' : 'are'} drawn, and no take shows ${one ? 'it' : 'them'}`,
     },
   ]
+}
+
+/** A pose that is to be read is held so long, seconds. */
+const READ_S = 0.25
+
+/** Poses that are said to be read, and are gone before they could be. What is said of several drawings is a pose that is kept alive: it is held as long as all of them. */
+function unread({ document, take }: Survey, layer: Layer): Finding[] {
+  const wanted = Math.ceil(READ_S * document.format.fps - 1e-9)
+  return saysOf(document, 'reads')
+    .filter(saying => saying.layer === layer.id)
+    .flatMap((saying): Finding[] => {
+      const runs = exposures(take, layer.id).filter(
+        run => run.start < saying.to && run.start + run.frames > saying.from,
+      )
+      const [first, last] = [runs[0], runs.at(-1)]
+      const drawing = find(document.drawings, (first?.drawing ?? '') as string)
+      if (!first || !last || !drawing) return []
+      const isOne = runs.length === 1
+      const [from, to] = isOne
+        ? [first.start, first.start + first.frames]
+        : [Math.max(saying.from, first.start), Math.min(saying.to, last.start + last.frames)]
+      if (to - from >= wanted) return []
+      const named = isOne ? `${drawing.number} is` : `${numbersOf(document, runs)} are`
+      return [
+        {
+          severity: 'look',
+          layer: layer.id,
+          ...{ from, to, drawings: runs.map(run => run.drawing as string), marks: [], at: null },
+          figures: { frames: to - from, wanted },
+          words: `${named} to be read, and held for ${counted(to - from, 'frame')}: a quarter of a second is ${wanted}`,
+        },
+      ]
+    })
+}
+
+const numbersOf = ({ drawings }: ShotDocument, runs: readonly { readonly drawing: string | null }[]): string =>
+  numbers(runs.flatMap(run => find(drawings, run.drawing ?? '')?.number ?? []))
+
+/** From where the time for a longer hold is taken: free frames, the holds behind it, or the shot becomes longer. */
+const ROOM_FOR_IT = ['free', 'shorter', 'longer'] as const
+
+/** A stretch of a layer held for so many frames. */
+function heldFor(
+  document: ShotDocument,
+  take: Take,
+  layer: string,
+  { from, to }: { readonly from: number; readonly to: number },
+  frames: number,
+): Fix | null {
+  for (const room of ROOM_FOR_IT) {
+    const marked = { layers: [layer], from, to }
+    const step = retime(document, take, marked, { kind: 'stretch', frames }, { following: 'ripple', room })
+    if (step.ok) return { words: `hold it ${counted(frames - (to - from), 'frame')} longer`, ops: step.ops }
+  }
+  return null
 }
 
 /** A shot that is no loop and in whose first third of a second nothing rests. */

@@ -6,8 +6,9 @@ import type { ShotDocument } from '../../document/model/model.ts'
 import type { Operation } from '../../document/operations/index.ts'
 import { currentTake } from '../../document/model/selectors.ts'
 import { get } from '../../document/model/table.ts'
+import { restingPath } from '../../path/path.ts'
 import { acceptedOf, acceptFinding, askAgain, aboutOf } from '../accepting.ts'
-import { along, done, layer, moving, said, survey, twos } from '../tests/moving.ts'
+import { along, blockAt, done, layer, moving, said, survey, twos } from '../tests/moving.ts'
 import { CHECKS, findings } from './table.ts'
 
 const loop = (document: ShotDocument): Operation => ({
@@ -112,6 +113,37 @@ describe('the loop', () => {
       loop(document),
     ])
     expect(said('seam', twice)).toEqual(['1 ends the loop and begins it: it is seen for 4 frames, where it closes'])
+  })
+
+  test('a last drawing that is nearly the first, though it was drawn anew', () => {
+    /** Blocks of 100 by 100 px at places, gone round on twos. */
+    const blocks = (xs: readonly number[], more: readonly Operation[] = []) => {
+      const document = moving({}, twos(xs.length), [
+        { kind: 'loop.set', take: FIRST.take, loop: { from: 0, to: 2 * xs.length } },
+        ...more,
+      ])
+      const body = (x: number) => ({
+        ...{ area: 10_000, centroid: { x, y: 350 }, halfAxes: [50, 50] as const, tiltRad: 0, open: null },
+        coverage: blockAt(x, 300, 100, 100),
+      })
+      const shapes = new Map(xs.map((x, i) => [`d${i + 1}`, body(x)]))
+      return CHECKS.seam.inspect({ ...survey(document), shapes }).map(({ severity, words }) => `${severity}: ${words}`)
+    }
+    expect(blocks([100, 140, 180, 140, 102])).toEqual([
+      'note: 5 is nearly 1: where the loop closes it is seen twice, and a drawing less would go round evenly',
+    ])
+    expect(blocks([100, 140, 180, 140])).toEqual([])
+    expect(blocks([100, 140, 180, 150, 118])).toEqual([])
+    // It rests there: the steps beside it are as short.
+    expect(blocks([100, 140, 180, 140, 102, 101])).toEqual([])
+    expect(blocks([100, 103, 140, 180, 140, 102])).toEqual([])
+    // Nothing moves; there are too few; what comes and goes; it is carried as well.
+    expect(blocks([100, 101, 102, 101, 100])).toEqual([])
+    expect(blocks([100, 140, 102])).toEqual([])
+    expect(blocks([100, 140, 180, 140, 102], [{ kind: 'layer.set', id: layer, patch: { volume: 'off' } }])).toEqual([])
+    const path = { ...restingPath(1920, 1080), speed: { x: 5, y: 0 } }
+    const carried: Operation = { kind: 'path.set', take: FIRST.take, layer, path }
+    expect(blocks([100, 140, 180, 140, 102], [carried])).toEqual([])
   })
 })
 

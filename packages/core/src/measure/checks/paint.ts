@@ -3,6 +3,7 @@ import { sheetsByNumber } from '../../document/acts/paintSheets.ts'
 import { isAnimated, type Drawing, type Layer } from '../../document/model/model.ts'
 import { isBlank, layersInOrder } from '../../document/model/selectors.ts'
 import { find } from '../../document/model/table.ts'
+import type { Areas } from '../../raster/areas.ts'
 import { saysOf } from '../said.ts'
 import { shownOn, type Shown, type Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
@@ -29,8 +30,18 @@ const bodies = (survey: Survey): Body[] =>
     }))
     .filter(({ shown }) => shown.length > 0)
 
+/** Areas of the colours of a layer's drawings, px² by swatch, with the sheets that go along; null where they are not measured. */
+export function areasOnLayer(survey: Survey, layer: Layer): (drawing: Drawing) => Areas | null {
+  const sheets = sheetsByNumber(survey.document, layer.id)
+  return drawing => areasOn(survey, { sheets }, { drawing })
+}
+
 /** A drawing and the sheets that go along with it: paint under lines is measured with them. */
-function areasOn({ facts }: Survey, { sheets }: Body, { drawing }: Shown): Readonly<Record<string, number>> | null {
+function areasOn(
+  { facts }: Survey,
+  { sheets }: Pick<Body, 'sheets'>,
+  { drawing }: Pick<Shown, 'drawing'>,
+): Areas | null {
   const own = facts.get(drawing.id)?.areas
   if (!own) return null
   const sum = new Map(Object.entries(own))

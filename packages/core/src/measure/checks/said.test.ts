@@ -6,6 +6,7 @@ import type { Operation } from '../../document/operations/index.ts'
 import { get } from '../../document/model/table.ts'
 import type { Point } from '../../geometry/point.ts'
 import { evenKey, restingPath } from '../../path/path.ts'
+import { exposures } from '../../document/model/selectors.ts'
 import { sampleElement } from '../../document/tests/sample.ts'
 import { sayingInWords, saysOf } from '../said.ts'
 import { trailing } from '../tracks/drag.ts'
@@ -47,6 +48,64 @@ describe('what is said', () => {
       { kind: 'mark.remove', id: 'ear' },
     ])
     expect(saysOf(gone, 'size')).toEqual([])
+  })
+})
+
+describe('a pose that is to be read', () => {
+  const read = (holds: readonly number[], ...says: Operation[]) => moving({}, holds, says)
+  test('is held for a quarter of a second, or said to be too short, and is then held so long', () => {
+    // At 24 a quarter of a second is 6 frames.
+    expect(said('exposed', read([8, 5, 8], say('reads', [], 8, 13)))).toEqual([
+      '2 is to be read, and held for 5 frames: a quarter of a second is 6',
+    ])
+    expect(said('exposed', read([8, 6, 8], say('reads', [], 8, 14)))).toEqual([])
+    expect(said('exposed', read([8, 5, 8]))).toEqual([])
+    // Said of one of its frames, the pose is meant.
+    expect(said('exposed', read([8, 5, 8], say('reads', [], 10, 11)))).toHaveLength(1)
+    const seen = survey(read([8, 3, 8], say('reads', [], 8, 11)))
+    const [found] = CHECKS.exposed.inspect(seen)
+    const fix = CHECKS.exposed.fix?.(seen, found!, () => 'n')
+    expect(fix?.words).toBe('hold it 3 frames longer')
+    const after = done(seen.document, fix!.ops)
+    const runs = exposures(get(after.takes, after.current), layer)
+    // The hold behind it gave them: the shot is as long as it was.
+    expect(runs.map(run => run.frames)).toEqual([8, 6, 5])
+    expect(said('exposed', after)).toEqual([])
+  })
+
+  test('may be kept alive by several drawings', () => {
+    expect(said('exposed', read([8, 2, 2, 2, 8], say('reads', [], 8, 14)))).toEqual([])
+    expect(said('exposed', read([8, 2, 2, 8], say('reads', [], 8, 12)))).toEqual([
+      '2, 3 are to be read, and held for 4 frames: a quarter of a second is 6',
+    ])
+    expect(
+      sayingInWords(read([8], say('reads', [], 2, 8)), get(read([8], say('reads', [], 2, 8)).sayings, 'reads--2'), 8),
+    ).toMatch(/^the pose of .+ is to be read, frames 3–8$/)
+  })
+})
+
+describe('a colour that stays as large', () => {
+  const areas = (document: ShotDocument, ...px: number[]) => ({
+    ...survey(document),
+    facts: new Map(
+      px.map((area, i) => [
+        `d${i + 1}`,
+        { lines: { count: 0, widthPx: 0, leaks: [], strays: [], runs: [] }, areas: { moss: area } },
+      ]),
+    ),
+  })
+  const five = moving({}, twos(5), [say('large', ['moss'])])
+  test('is told where it is off the usual by more than 6 %, and plotted', () => {
+    expect(CHECKS.size.inspect(areas(five, 1000, 1000, 1059, 1061, 1000)).map(one => one.words)).toEqual([
+      `${get(five.swatches, 'moss').name} has 106 % of the usual on 4: 1061 px², 1000 otherwise`,
+    ])
+    // Where it is not there it is not asked: that is told by the grid of parts.
+    expect(CHECKS.size.inspect(areas(five, 1000, 0, 1000, 1000, 1000))).toEqual([])
+    expect(CHECKS.size.inspect(areas(moving({}, twos(5)), 1000, 2000, 1000, 1000, 1000))).toEqual([])
+    expect(CHECKS.size.isAsked?.({ document: five })).toBe(true)
+    expect(CHECKS.size.isAsked?.({ document: moving({}, twos(5)) })).toBe(false)
+    const [series] = CHECKS.size.series?.(areas(five, 1000, 1000, 1100, 1000, 1000)) ?? []
+    expect(series?.values.map(one => Math.round(one.value))).toEqual([100, 100, 110, 100, 100])
   })
 })
 

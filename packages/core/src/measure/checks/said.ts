@@ -13,6 +13,7 @@ import { thresholdOf } from '../thresholds.ts'
 import { dragOf, trailing } from '../tracks/drag.ts'
 import { tracksOfMarks } from '../tracks/ofMarks.ts'
 import { moveThere } from './moved.ts'
+import { areasOnLayer } from './paint.ts'
 import { percent, type Check, type Finding, type Series } from './check.ts'
 
 /*
@@ -37,50 +38,83 @@ function apartOn(survey: Survey, saying: Saying) {
     return p && q ? [{ ...one, at: { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 }, px: distance(p, q) }] : []
   })
 }
-const usualOf = (all: readonly { readonly px: number }[]) =>
+const usualOf = (all: readonly { readonly is: number }[]) =>
   median(
-    all.map(({ px }) => px),
+    all.map(({ is }) => is),
     0,
   )
 /** Of fewer drawings none is unlike the others. */
 const FEWEST = 4
 
-/** Whether two marks that are said to stay as far from one another do. */
+/** A size on the drawings of a stretch that is said to stay as it is, and how it is told: the way between two marks, or a colour's area with what is painted under the lines. */
+interface Sized {
+  readonly saying: Saying
+  readonly name: string
+  readonly unit: string
+  readonly all: readonly (Shown & { readonly at: Point | null; readonly is: number })[]
+}
+
+function sizesIn(survey: Survey): Sized[] {
+  const { document } = survey
+  const apart = saysOf(document, 'size').map((saying): Sized => {
+    const [a, b] = saying.about.map(mark => nameOf(survey, mark))
+    return {
+      saying,
+      name: `${a} to ${b}`,
+      unit: 'px',
+      all: apartOn(survey, saying).map(one => ({ ...one, is: one.px })),
+    }
+  })
+  const large = saysOf(document, 'large').flatMap((saying): Sized[] => {
+    const [swatch = ''] = saying.about
+    const layer = find(document.layers, saying.layer)
+    if (!layer) return []
+    const areas = areasOnLayer(survey, layer)
+    const all = shownIn(survey, saying.layer, saying).flatMap(one => {
+      const is = areas(one.drawing)?.[swatch] ?? 0
+      return is > 0 ? [{ ...one, at: null, is }] : []
+    })
+    return [{ saying, name: find(document.swatches, swatch)?.name ?? '', unit: 'px²', all }]
+  })
+  return [...apart, ...large]
+}
+
+/** Whether what is said to keep its size does: the way between two marks, and areas of colours. */
 export const size: Check = {
   words: 'size of parts',
-  asks: 'Do parts that are said to keep their size keep it?',
-  needs: ['marks'],
-  isAsked: isSaid('size'),
+  asks: 'Do parts and colours that are said to keep their size keep it?',
+  needs: [],
+  isAsked: of => isSaid('size')(of) || isSaid('large')(of),
   limits({ document }) {
     const off = 100 * thresholdOf(document, 'size')
     return [100 - off, 100 + off]
   },
   series: survey =>
-    saysOf(survey.document, 'size').flatMap((saying): Series[] => {
-      const all = apartOn(survey, saying)
+    sizesIn(survey).flatMap(({ saying, name, all }): Series[] => {
       const usual = usualOf(all)
       if (all.length < 2 || usual <= 0) return []
-      const values = all.map(({ from, drawing, px }) => ({
+      const values = all.map(({ from, drawing, is }) => ({
         frame: from,
         drawing: drawing.id,
-        value: (100 * px) / usual,
+        value: (100 * is) / usual,
       }))
-      const name = `${nameOf(survey, saying.about[0])} to ${nameOf(survey, saying.about[1])}`
-      return [{ layer: saying.layer, mark: null, name, unit: '% of the usual', values, planned: [] }]
+      return [{ layer: saying.layer, mark: null, what: name, name, unit: '% of the usual', values, planned: [] }]
     }),
   inspect: survey =>
-    saysOf(survey.document, 'size').flatMap(saying => {
-      const all = apartOn(survey, saying)
+    sizesIn(survey).flatMap(({ saying, name, unit, all }) => {
       const usual = usualOf(all)
       if (all.length < FEWEST || usual <= 0) return []
+      const told = saying.kind === 'size' ? `from ${name} is` : `${name} has`
       return all
-        .filter(({ px }) => Math.abs(px / usual - 1) > thresholdOf(survey.document, 'size') + 1e-9)
-        .map(({ drawing, from, to, at, px }): Finding => ({
+        .filter(({ is }) => Math.abs(is / usual - 1) > thresholdOf(survey.document, 'size') + 1e-9)
+        .map(({ drawing, from, to, at, is }): Finding => ({
           severity: 'look',
+          what: name,
           layer: saying.layer,
-          ...{ from, to, drawings: [drawing.id], marks: saying.about, at },
-          figures: { px, usual },
-          words: `from ${nameOf(survey, saying.about[0])} to ${nameOf(survey, saying.about[1])} is ${percent(px / usual)} of the usual on ${drawing.number}: ${Math.round(px)} px, ${Math.round(usual)} otherwise`,
+          ...{ from, to, drawings: [drawing.id], at },
+          marks: saying.kind === 'size' ? saying.about : [],
+          figures: { is, usual },
+          words: `${told} ${percent(is / usual)} of the usual on ${drawing.number}: ${Math.round(is)} ${unit}, ${Math.round(usual)} otherwise`,
         }))
     }),
 }

@@ -1,8 +1,12 @@
+import { seenPath } from '../../document/model/carried.ts'
 import { exposuresIn } from '../../document/model/followed.ts'
 import { isAnimated } from '../../document/model/model.ts'
 import { layersInOrder } from '../../document/model/selectors.ts'
 import { median } from '../../median.ts'
+import { differenceOf, type Coverage } from '../../raster/coverage.ts'
+import type { LoopRange } from '../../time/loop.ts'
 import { movedSteps } from '../steps.ts'
+import type { Survey } from '../survey.ts'
 import { thresholdOf } from '../thresholds.ts'
 import type { Check, Finding } from './check.ts'
 import { followedWays, numberOf, stepSeries } from './followed.ts'
@@ -73,8 +77,44 @@ export const seam: Check = {
         },
       ]
     })
-    return [...jumps, ...twice]
+    return [...jumps, ...twice, ...nearly(survey, loop)]
   },
 }
 
 const round = (px: number): number => Math.round(px * 10) / 10
+
+/** First and last are nearly the same when they differ by less than this share of what neighbours usually do; neighbours that differ by less than that do not move. */
+const NEARLY = 0.25
+const LEAST_DIFFERENCE = 0.02
+
+/** Loops whose last drawing is nearly its first: it is seen twice where it closes. Not where they rest there: then the steps beside it are as short. */
+function nearly(survey: Survey, loop: LoopRange): Finding[] {
+  const { document, take, shapes } = survey
+  return layersInOrder(document)
+    .filter(layer => isAnimated(layer) && layer.volume !== 'off' && !seenPath(document, take, layer.id, 'sent off'))
+    .flatMap((layer): Finding[] => {
+      const runs = exposuresIn(take, layer.id, loop)
+      const [first, last] = [runs[0], runs.at(-1)]
+      if (!first || !last || runs.length < FEWEST || first.drawing === last.drawing) return []
+      const fills = first.start === loop.from && last.start + last.frames >= loop.to
+      const bodies = runs.map(run => shapes.get(run.drawing as string)?.coverage)
+      if (!fills || bodies.some(body => !body)) return []
+      const differ = (i: number, k: number) => differenceOf(bodies[i] as Coverage, bodies[k] as Coverage)
+      const steps = runs.slice(1).map((_, i) => differ(i, i + 1))
+      const usual = median(steps)
+      const [before, after] = [steps.at(-1) as number, steps[0] as number]
+      const closing = differ(runs.length - 1, 0)
+      if (usual < LEAST_DIFFERENCE || closing >= NEARLY * usual || Math.min(before, after) < NEARLY * usual) return []
+      const [n, m] = [numberOf(document, last.drawing as string), numberOf(document, first.drawing as string)]
+      return [
+        {
+          severity: 'note',
+          layer: layer.id,
+          ...{ from: last.start, to: loop.to, drawings: [last.drawing as string, first.drawing as string] },
+          ...{ marks: [], at: null },
+          figures: { closing, usual },
+          words: `${n} is nearly ${m}: where the loop closes it is seen twice, and a drawing less would go round evenly`,
+        },
+      ]
+    })
+}

@@ -2,6 +2,7 @@
 import {
   addSaying,
   changeSaying,
+  exposures,
   marksOf,
   removeSaying,
   SAYINGS,
@@ -41,6 +42,8 @@ const KINDS: Readonly<Record<SayingKind, string>> = {
   touches: 'touches',
   size: 'stays as far from',
   goes: 'comes and goes',
+  large: 'stays as large',
+  reads: 'is to be read',
 }
 const kind = ref<SayingKind>('still')
 const first = ref('')
@@ -59,6 +62,7 @@ const marks = computed(() => {
 const things = computed(() => {
   const { document } = shot
   if (!document || SAYINGS[kind.value].of === 'marks') return marks.value
+  if (SAYINGS[kind.value].most === 0) return [{ id: '', name: 'the pose' }]
   const swatches = swatchesInOrder(document).map(({ id, name }) => ({ id, name }))
   return kind.value === 'still' ? [{ id: '', name: 'all that is drawn' }, ...swatches] : swatches
 })
@@ -77,10 +81,19 @@ watch(
 const about = computed(() => (wantsTwo.value ? [first.value, second.value] : first.value === '' ? [] : [first.value]))
 const fits = computed(() => {
   const { least } = SAYINGS[kind.value]
+  if (kind.value === 'reads') return desk.selection !== null || desk.drawing !== null
   return about.value.length >= least && new Set(about.value).size === about.value.length && !about.value.includes('')
 })
-/** Of the frames that are marked on the sheet, or of all. */
-const frames = computed(() => desk.selection ?? { from: 0, to: length.value })
+/** Of the frames that are marked on the sheet, or of all; a pose is that of the drawing in the hand. */
+const frames = computed(() => {
+  if (desk.selection) return desk.selection
+  const all = { from: 0, to: length.value }
+  if (kind.value !== 'reads' || !shot.take) return all
+  const run = exposures(shot.take, desk.layerId).find(
+    ({ start, frames: held }) => desk.frame >= start && desk.frame < start + held,
+  )
+  return run ? { from: run.start, to: run.start + run.frames } : all
+})
 function say(): void {
   const { from, to } = frames.value
   const saying: Saying = { id: newId(), kind: kind.value, layer: desk.layerId, about: about.value, from, to }
@@ -124,7 +137,7 @@ const remove = ({ saying, words }: { saying: Saying; words: string }) =>
     </ul>
     <p v-else class="soft told">
       What nobody can measure is said here, and then asked of every drawing: a stone is still, a tail follows the body,
-      a hand touches the letter.
+      a hand touches the letter, a pose is to be read.
     </p>
     <form v-if="shot.mayDraw" @submit.prevent="say">
       <select v-model="first" :aria-label="wantsTwo ? 'The one' : 'What'" :disabled="!things.length">
@@ -137,7 +150,7 @@ const remove = ({ saying, words }: { saying: Saying; words: string }) =>
         <option v-for="thing in things" :key="thing.id" :value="thing.id">{{ thing.name }}</option>
       </select>
       <button class="plain word" :disabled="!fits">
-        say it{{ desk.selection ? `, ${framesTold(frames.from, frames.to)}` : '' }}
+        say it{{ frames.from > 0 || frames.to < length ? `, ${framesTold(frames.from, frames.to)}` : '' }}
       </button>
     </form>
     <p v-if="shot.mayDraw && wantsTwo && marks.length < 2" class="soft told">It needs two marks on the drawings.</p>
