@@ -70,7 +70,8 @@ export function differenceOf(one: Coverage, other: Coverage): number {
   return all === 0 ? 0 : 1 - both / (all - both)
 }
 
-function filledAt({ left, top, cellPx, across, down, cells }: Coverage, x: number, y: number): number {
+/** How much of the cell at a place is body, 0–255. */
+export function filledAt({ left, top, cellPx, across, down, cells }: Coverage, x: number, y: number): number {
   const [column, row] = [Math.floor((x - left) / cellPx), Math.floor((y - top) / cellPx)]
   return column >= 0 && column < across && row >= 0 && row < down ? (cells[row * across + column] as number) : 0
 }

@@ -6,6 +6,7 @@ import type { ShotDocument } from '../../document/model/model.ts'
 import type { Operation } from '../../document/operations/index.ts'
 import { get } from '../../document/model/table.ts'
 import type { Point } from '../../geometry/point.ts'
+import { coverageOf } from '../../raster/coverage.ts'
 import { posesAlike, type Pose } from '../../raster/pose.ts'
 import type { Shape } from '../../raster/shapeOf.ts'
 import { parabolaThrough } from '../tracks/parabola.ts'
@@ -198,6 +199,36 @@ describe('stands still', () => {
     ])
     expect(said('stands', laid({ drawings: 8, pitch: 40, rise: 10 }), [])).toEqual([])
     expect(CHECKS.stands.isAsked?.({ document: moving({}, twos(2)) })).toBe(false)
+  })
+
+  test('without a plan it is shown how they seem to go: as the nearest fits', () => {
+    /** Bars of 40 by 20 px, 60 px apart, all of them higher by so much from drawing to drawing. */
+    const bars = (rise: number) => {
+      const document = moving({}, twos(6), [{ kind: 'layer.set', id: layer, patch: { volume: 'off' } }])
+      const shapes = new Map(
+        Array.from({ length: 6 }, (_, i) => {
+          const inside = Uint8Array.from({ length: 60 * 320 }, (_, k) => {
+            const [x, y] = [k % 60, Math.floor(k / 60)]
+            const within = (((y + i * rise) % 60) + 60) % 60
+            return x >= 10 && x < 50 && within >= 20 && within < 40 ? 1 : 0
+          })
+          const coverage = coverageOf({ width: 60, height: 320, inside }, { left: 300, top: 200, scale: 1 })!
+          return [`d${i + 1}`, { ...bodyOf({ x: 330, y: 360 }), coverage }]
+        }),
+      )
+      return { ...survey(document), shapes }
+    }
+    const rises = (of: ReturnType<typeof bars>) =>
+      CHECKS.stands.series?.(of).map(one => one.values.map(({ value }) => Math.round(value))) ?? []
+    expect(rises(bars(20))).toEqual([Array(5).fill(20), Array(5).fill(0)])
+    // Drawn 50 px up, 60 apart: it seems to sink by 10. Drawn as far as they are apart: it seems to stand.
+    expect(rises(bars(50))).toEqual([Array(5).fill(-10), Array(5).fill(0)])
+    expect(rises(bars(60))).toEqual([Array(5).fill(0), Array(5).fill(0)])
+    const { document } = bars(20)
+    expect(CHECKS.stands.isAsked?.({ document })).toBe(true)
+    expect(CHECKS.stands.inspect(bars(60))).toEqual([])
+    expect([...CHECKS.stands.prepare!(bars(20))]).toHaveLength(5)
+    expect(CHECKS.stands.series?.({ ...bars(20), document: moving({}, twos(6)) })).toEqual([])
   })
 })
 

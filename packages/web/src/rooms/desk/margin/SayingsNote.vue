@@ -216,6 +216,7 @@ select {
 }
 
 .word {
+  grid-column: 1 / -1;
   min-height: 26px;
   justify-self: start;
   padding: 2px 6px;
