@@ -1,4 +1,4 @@
-import { map, type Matrix } from '../geometry/matrix.ts'
+import { map, mappedBox, type Matrix } from '../geometry/matrix.ts'
 import { EMPTY_BOX, unite, type Box, type Point } from '../geometry/point.ts'
 import type { Coverage } from '../raster/coverage.ts'
 
@@ -29,37 +29,40 @@ const within = ({ left, top, right, bottom }: Box, { x, y }: Point): boolean =>
 const areBeyond = ({ left, top, right, bottom }: Box, all: readonly Point[]): boolean =>
   all.every(p => p.x < left) || all.every(p => p.x > right) || all.every(p => p.y < top) || all.every(p => p.y > bottom)
 
-interface Cell {
+/** A cell of a body that holds some of it, cut to the box of the whole. */
+interface Cell extends Box {
   readonly filled: number
-  readonly cell: Box
 }
 const known = new WeakMap<Coverage, readonly Cell[]>()
 
-/** The cells of a body that hold some of it, each as its box cut to that of the whole. */
 function cellsOf(body: Coverage): readonly Cell[] {
   const before = known.get(body)
   if (before) return before
   const { left, top, cellPx, across, cells, box } = body
-  const found = [...cells].flatMap((filled, i): Cell[] => {
-    if (filled === 0) return []
-    const [x, y] = [left + (i % across) * cellPx, top + Math.floor(i / across) * cellPx]
-    const cell = {
+  const found: Cell[] = []
+  for (let i = 0; i < cells.length; i++) {
+    const filled = cells[i] as number
+    if (filled === 0) continue
+    const x = left + (i % across) * cellPx
+    const y = top + Math.floor(i / across) * cellPx
+    found.push({
+      filled,
       left: Math.max(x, box.left),
       top: Math.max(y, box.top),
       right: Math.min(x + cellPx, box.right),
       bottom: Math.min(y + cellPx, box.bottom),
-    }
-    return [{ filled, cell }]
-  })
+    })
+  }
   known.set(body, found)
   return found
 }
 
+const isTurned = (through: Matrix): boolean => through[1] !== 0 || through[2] !== 0
+
 /** The box around a body where it is seen: carried through a map from its own pixels to those of the picture; null: as it was drawn. */
 export function boxSeen(body: Coverage, through: Matrix | null): Box {
   if (!through) return body.box
-  const isTurned = through[1] !== 0 || through[2] !== 0
-  const boxes = isTurned ? cellsOf(body).map(({ cell }) => cell) : [body.box]
+  const boxes = isTurned(through) ? cellsOf(body) : [body.box]
   return boxes
     .flatMap(box => corners(box).map(p => map(through, p)))
     .reduce((sum, { x, y }) => unite(sum, { left: x, top: y, right: x, bottom: y }), EMPTY_BOX)
@@ -78,25 +81,36 @@ export function framingOf(body: Coverage, through: Matrix | null, part: Box): Fr
   if (px[side] <= 0) return { outside: 0, beyond: null }
   const beyond = { side, px: px[side] }
   if (areBeyond(part, corners(seen))) return { outside: 1, beyond }
-  const seenAt = (p: Point) => (through ? map(through, p) : p)
   let [all, out] = [0, 0]
-  for (const { filled, cell } of cellsOf(body)) {
-    all += filled
-    const around = corners(cell).map(seenAt)
-    if (around.every(p => within(part, p))) continue
-    out += filled * (areBeyond(part, around) ? 1 : shareOut(cell))
+  for (const cell of cellsOf(body)) {
+    all += cell.filled
+    out +=
+      cell.filled * (through && isTurned(through) ? turnedOut(cell, through, part) : straightOut(cell, through, part))
   }
   return { outside: out / all, beyond }
+}
 
-  function shareOut(cell: Box): number {
-    let count = 0
-    for (let i = 0; i < PARTS * PARTS; i++) {
-      const x = cell.left + ((cell.right - cell.left) * ((i % PARTS) + 0.5)) / PARTS
-      const y = cell.top + ((cell.bottom - cell.top) * (Math.floor(i / PARTS) + 0.5)) / PARTS
-      if (!within(part, seenAt({ x, y }))) count++
-    }
-    return count / PARTS ** 2
+/** How much of a box lies outside another, 0–1. */
+function straightOut(cell: Box, through: Matrix | null, part: Box): number {
+  const box = through ? mappedBox(through, cell) : cell
+  const across = Math.min(box.right, part.right) - Math.max(box.left, part.left)
+  const down = Math.min(box.bottom, part.bottom) - Math.max(box.top, part.top)
+  const size = (box.right - box.left) * (box.bottom - box.top)
+  return across <= 0 || down <= 0 ? 1 : 1 - (across * down) / size
+}
+
+/** The same of one that is turned: of places evenly over it. */
+function turnedOut(cell: Box, through: Matrix, part: Box): number {
+  const around = corners(cell).map(p => map(through, p))
+  if (around.every(p => within(part, p))) return 0
+  if (areBeyond(part, around)) return 1
+  let count = 0
+  for (let i = 0; i < PARTS * PARTS; i++) {
+    const x = cell.left + ((cell.right - cell.left) * ((i % PARTS) + 0.5)) / PARTS
+    const y = cell.top + ((cell.bottom - cell.top) * (Math.floor(i / PARTS) + 0.5)) / PARTS
+    if (!within(part, map(through, { x, y }))) count++
   }
+  return count / PARTS ** 2
 }
 
 /** The least way that brings a body wholly into a part of the picture, px; null where it is larger than that. */

@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point.ts'
-import { filledAt, type Coverage } from '../raster/coverage.ts'
+import { cellsUnder, type Coverage } from '../raster/coverage.ts'
 import type { Shown, Survey } from './survey.ts'
 
 /** Shifts are tried to so many cells of a body to each side: about a sixth of its length. */
@@ -14,14 +14,20 @@ const known = new WeakMap<Coverage, { readonly next: Coverage; readonly shift: P
 export function seemingShift(one: Coverage, next: Coverage): Point {
   const before = known.get(one)
   if (before?.next === next) return before.shift
+  const around = FARTHEST + 1
+  const under = cellsUnder(one, next, around)
+  const across = one.across + 2 * around
   const common = (dx: number, dy: number): number => {
     let sum = 0
-    for (let i = 0; i < one.cells.length; i++) {
-      const filled = one.cells[i] as number
-      if (filled === 0) continue
-      const x = one.left + ((i % one.across) + 0.5 + dx) * one.cellPx
-      const y = one.top + (Math.floor(i / one.across) + 0.5 + dy) * one.cellPx
-      sum += Math.min(filled, filledAt(next, x, y))
+    for (let y = 0; y < one.down; y++) {
+      const own = y * one.across
+      const there = (y + dy + around) * across + dx + around
+      for (let x = 0; x < one.across; x++) {
+        const filled = one.cells[own + x] as number
+        if (filled === 0) continue
+        const other = under[there + x] as number
+        sum += filled < other ? filled : other
+      }
     }
     return sum
   }

@@ -21,10 +21,10 @@ interface Known {
 const known = new WeakMap<LineFacts, Known>()
 
 /**
- * How the lines of each of some drawings tremble against those of the two beside it, carried along as their bodies were; those of which nothing can be told are left out. Worked out
+ * How the lines of each of some drawings tremble against those of the two beside it, carried along as their bodies were; null where nothing can be told. Worked out
  * once: the drawings are gone through one by one, so that whoever asks can rest in between.
  */
-export function* trembles({ facts, shapes }: Survey, shown: readonly Shown[]): Generator<Trembling> {
+export function* trembles({ facts, shapes }: Survey, shown: readonly Shown[]): Generator<Trembling | null> {
   const on = (one: Shown | undefined) => (one ? facts.get(one.drawing.id)?.lines : undefined)
   const bodyOf = (one: Shown | undefined) => (one ? shapes.get(one.drawing.id) : undefined)
   for (const [i, one] of shown.entries()) {
@@ -40,6 +40,6 @@ export function* trembles({ facts, shapes }: Survey, shown: readonly Shown[]): G
         ? old.wobble
         : wobbleOf(own.runs, { runs: first.runs, through: through(a) }, { runs: last.runs, through: through(b) })
     known.set(own, { by, wobble })
-    if (wobble && wobble.share >= ENOUGH) yield { one, px: wobble.px }
+    yield wobble && wobble.share >= ENOUGH ? { one, px: wobble.px } : null
   }
 }

@@ -54,24 +54,38 @@ export function coverageOf({ width, height, inside }: Mask, { left, top, scale }
   }
 }
 
-/** How much of what either of two bodies covers only one of them does, where they lie: 0 for the same, 1 where they do not meet. Known to about a hundredth. */
-export function differenceOf(one: Coverage, other: Coverage): number {
-  let [both, all] = [0, 0]
-  const size = one.cellPx ** 2
-  for (let i = 0; i < one.cells.length; i++) {
-    const filled = one.cells[i] as number
-    if (filled === 0) continue
-    all += filled * size
-    const x = one.left + ((i % one.across) + 0.5) * one.cellPx
-    const y = one.top + (Math.floor(i / one.across) + 0.5) * one.cellPx
-    both += Math.min(filled, filledAt(other, x, y)) * size
+/** What one body covers of the cells of another, and of so many around them: 0–255, row by row. */
+export function cellsUnder(one: Coverage, other: Coverage, around = 0): Uint8Array {
+  const [across, down] = [one.across + 2 * around, one.down + 2 * around]
+  const found = new Uint8Array(across * down)
+  const by = one.cellPx / other.cellPx
+  const left = (one.left - other.left) / other.cellPx + (0.5 - around) * by
+  const top = (one.top - other.top) / other.cellPx + (0.5 - around) * by
+  for (let y = 0; y < down; y++) {
+    const row = Math.floor(top + y * by)
+    if (row < 0 || row >= other.down) continue
+    for (let x = 0; x < across; x++) {
+      const column = Math.floor(left + x * by)
+      if (column >= 0 && column < other.across) {
+        found[y * across + x] = other.cells[row * other.across + column] as number
+      }
+    }
   }
-  for (const filled of other.cells) all += filled * other.cellPx ** 2
-  return all === 0 ? 0 : 1 - both / (all - both)
+  return found
 }
 
-/** How much of the cell at a place is body, 0–255. */
-export function filledAt({ left, top, cellPx, across, down, cells }: Coverage, x: number, y: number): number {
-  const [column, row] = [Math.floor((x - left) / cellPx), Math.floor((y - top) / cellPx)]
-  return column >= 0 && column < across && row >= 0 && row < down ? (cells[row * across + column] as number) : 0
+/** How much of what either of two bodies covers only one of them does, where they lie: 0 for the same, 1 where they do not meet. Known to about a hundredth. */
+export function differenceOf(one: Coverage, other: Coverage): number {
+  const under = cellsUnder(one, other)
+  let [both, own, others] = [0, 0, 0]
+  for (let i = 0; i < under.length; i++) {
+    const filled = one.cells[i] as number
+    own += filled
+    both += Math.min(filled, under[i] as number)
+  }
+  for (let i = 0; i < other.cells.length; i++) others += other.cells[i] as number
+  // All in pixels of the paper, as the cells of the two are not as large.
+  const [size, otherSize] = [one.cellPx ** 2, other.cellPx ** 2]
+  const all = own * size + others * otherSize
+  return all === 0 ? 0 : 1 - (both * size) / (all - both * size)
 }

@@ -114,9 +114,22 @@ export const framed: Check = {
   needs: ['shapes'],
   series: survey => bodiesOf(survey).flatMap(({ layer, laid }) => seriesOf(survey, layer, laid)),
   limits: ({ document }) => [100 * thresholdOf(document, 'cut')],
+  *prepare(survey) {
+    const parts = partsOf(survey.document)
+    for (const { laid } of bodiesOf(survey)) {
+      for (const one of laid) yield parts.map(part => framingOf(coverageOn(survey, one), one.through, part.box))
+    }
+  },
   inspect: survey =>
     bodiesOf(survey)
-      .flatMap(({ layer, laid }) => partsOf(survey.document).flatMap(part => ofPart(survey, layer, laid, part)))
+      .flatMap(({ layer, laid }) => {
+        const parts = partsOf(survey.document)
+        const [picture] = parts
+        const lost = laid.map(one =>
+          picture ? framingOf(coverageOn(survey, one), one.through, picture.box).outside : 0,
+        )
+        return parts.flatMap(part => ofPart(survey, layer, laid, part, lost))
+      })
       .sort((a, b) => a.from - b.from),
   // A drawing that goes in is moved there, with what is painted for it.
   fix: moveThere,
@@ -147,19 +160,17 @@ type Stretch = readonly { readonly one: Laid; readonly framing: Framing }[]
 
 /**
  * What of a layer lies beyond a part, and within it elsewhere. What begins outside the picture and comes in, or goes out of it for good, is meant to; what only ends near an
- * edge is not. What the picture has lost already is told once, there.
+ * edge is not. What the picture has lost already (`lost`, by drawing) is told once, there.
  */
-function ofPart(survey: Survey, layer: Layer, laid: readonly Laid[], part: Part): Finding[] {
+function ofPart(survey: Survey, layer: Layer, laid: readonly Laid[], part: Part, lost: readonly number[]): Finding[] {
   const most = thresholdOf(survey.document, 'cut')
-  const [picture] = partsOf(survey.document)
-  const all = laid.map(one => {
-    const coverage = coverageOn(survey, one)
-    const framing = framingOf(coverage, one.through, part.box)
-    const lost = part.name === 'picture' || !picture ? 0 : framingOf(coverage, one.through, picture.box).outside
-    const isToldOfPicture = part.name === 'safe' && lost > most
-    const isOut = framing.outside > most
-    const hasLeft = part.name === 'picture' ? isOut : lost > most
-    return { one, framing, isOut, hasLeft, isTold: framing.outside - lost > most && !isToldOfPicture }
+  const isPicture = part.name === 'picture'
+  const all = laid.map((one, i) => {
+    const framing = framingOf(coverageOn(survey, one), one.through, part.box)
+    const gone = lost[i] ?? 0
+    const isToldOfPicture = part.name === 'safe' && gone > most
+    const isTold = framing.outside - (isPicture ? 0 : gone) > most && !isToldOfPicture
+    return { one, framing, isOut: framing.outside > most, hasLeft: gone > most, isTold }
   })
   if (all.every(({ isOut }) => isOut)) return []
   // A drawing that was drawn too far out is put right by itself; what is carried out, or lies near the edge, is one stretch.

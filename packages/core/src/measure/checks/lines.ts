@@ -89,10 +89,12 @@ function widths(survey: Survey): Series[] {
   })
 }
 
+const tremblingOn = (survey: Survey, shown: readonly Shown[]) => [...trembles(survey, shown)].flatMap(one => one ?? [])
+
 /** How the lines of each drawing tremble against the drawings beside it. */
 function wobbles(survey: Survey): Series[] {
   return linedLayers(survey).flatMap(({ layer, shown }): Series[] => {
-    const values = [...trembles(survey, shown)].map(({ one, px }) => ({
+    const values = tremblingOn(survey, shown).map(({ one, px }) => ({
       frame: one.from,
       drawing: one.drawing.id,
       value: px,
@@ -114,7 +116,7 @@ const MAD_TO_SIGMA = 1.4826
 /** Drawings that were traced with a less steady hand than the others of their layer. */
 function trembling(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[] {
   if (layer.volume === 'off') return []
-  const all = [...trembles(survey, shown)]
+  const all = tremblingOn(survey, shown)
   // The first and the last have a drawing on one side only.
   if (all.length < FEWEST_TREMBLES - 2) return []
   const usualPx = median(all.map(({ px }) => px))

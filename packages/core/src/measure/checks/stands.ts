@@ -15,7 +15,7 @@ function drawingsLaid({ document }: Survey, { laid, layer }: Guide): number {
 }
 
 /** Of fewer drawings it is not told how they seem to go. */
-const FEWEST = 6
+const FEWEST = 4
 
 /** Layers of effects, whose shapes may be taken for one another; and of guides that say how they are to go. */
 const effects = ({ document, take }: Pick<Survey, 'document' | 'take'>): { layer: Layer; shown: Shown[] }[] =>
