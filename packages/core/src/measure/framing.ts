@@ -103,7 +103,6 @@ function straightOut(cell: Box, through: Matrix | null, part: Box): number {
 function turnedOut(cell: Box, through: Matrix, part: Box): number {
   const around = corners(cell).map(p => map(through, p))
   if (around.every(p => within(part, p))) return 0
-  if (areBeyond(part, around)) return 1
   let count = 0
   for (let i = 0; i < PARTS * PARTS; i++) {
     const x = cell.left + ((cell.right - cell.left) * ((i % PARTS) + 0.5)) / PARTS

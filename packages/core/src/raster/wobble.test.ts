@@ -42,6 +42,8 @@ describe('a tremble against the drawings beside it', () => {
     expect(px(still, still, still)).toBeLessThan(0.02)
     // One beside it trembles: it is not this one's.
     expect(px(still, shaky(2), still)).toBeLessThan(0.05)
+    // Those beside it tremble to opposite sides: it lies between them.
+    expect(px(still, shaky(2), shaky(-2))).toBeLessThan(0.2)
     // The same tremble on all is a shape.
     expect(px(shaky(2), shaky(2), shaky(2))).toBeLessThan(0.02)
   })
@@ -88,7 +90,7 @@ describe('a tremble against the drawings beside it', () => {
     expect(wobbleOf(runsOf([still]), lines(half), lines(still))!.share).toBeCloseTo(0.46, 1)
     // A line that begins in the middle of nowhere is a leap, and no tremble.
     const two = lines(still.slice(0, 361), ring(() => 109).slice(360))
-    expect(wobbleOf(runsOf([still]), two, lines(still))!.px).toBeLessThan(0.1)
+    expect(wobbleOf(runsOf([still]), two, two)!.px).toBeLessThan(0.1)
   })
 
   test('carried along, the neighbours may have moved and been squashed', () => {

@@ -218,6 +218,9 @@ describe('layers that are carried', () => {
 })
 
 test('its series tell what lies beyond each edge, and the head room', () => {
+  // Its own shape is no other edge.
+  const own = CHECKS.framed.series?.(blocks([[HOME, 108]], cuts('wide')))
+  expect(own?.map(one => one.what)).toEqual(['picture', 'safe', undefined])
   const series =
     CHECKS.framed.series?.(
       blocks(

@@ -83,9 +83,8 @@ export const seam: Check = {
 
 const round = (px: number): number => Math.round(px * 10) / 10
 
-/** First and last are nearly the same when they differ by less than this share of what neighbours usually do; neighbours that differ by less than that do not move. */
+/** First and last are nearly the same when they differ by less than this share of what neighbours usually do. */
 const NEARLY = 0.25
-const LEAST_DIFFERENCE = 0.02
 
 /** Loops whose last drawing is nearly its first: it is seen twice where it closes. Not where they rest there: then the steps beside it are as short. */
 function nearly(survey: Survey, loop: LoopRange): Finding[] {
@@ -104,7 +103,7 @@ function nearly(survey: Survey, loop: LoopRange): Finding[] {
       const usual = median(steps)
       const [before, after] = [steps.at(-1) as number, steps[0] as number]
       const closing = differ(runs.length - 1, 0)
-      if (usual < LEAST_DIFFERENCE || closing >= NEARLY * usual || Math.min(before, after) < NEARLY * usual) return []
+      if (closing >= NEARLY * usual || Math.min(before, after) < NEARLY * usual) return []
       const [n, m] = [numberOf(document, last.drawing as string), numberOf(document, first.drawing as string)]
       return [
         {

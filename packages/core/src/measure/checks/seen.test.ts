@@ -234,6 +234,26 @@ describe('lines', () => {
       expect(said('lines', survey({ ...shot9, thresholds: { wobble: 20 } }, shaken))).toEqual([])
     })
 
+    test('are not told where the hand was never steady: within four deviations it is chance', () => {
+      const unsteady = [0.5, 0.5, 0.1, 1.4, 0.3, 1.8, 0.2, 1.2, 0.6]
+      const measured = survey(shot(nine), traced(...unsteady))
+      const values = CHECKS.lines.series?.(measured).find(one => one.what === 'tremble')?.values ?? []
+      // One trembles twice as much as usual, and by more than is seen.
+      const [usual = 0] = [...values.map(one => one.value)].sort((a, b) => a - b).slice(3)
+      expect(Math.max(...values.map(one => one.value))).toBeGreaterThan(Math.max(0.75, 2 * usual))
+      expect(said('lines', measured)).toEqual([])
+    })
+
+    test('are worked out anew once a drawing beside it is another', () => {
+      const [document, all] = [shot(nine), traced(...steady)]
+      const of = (facts9: readonly DrawingFacts[]) =>
+        CHECKS.lines.series?.(survey(document, facts9)).find(one => one.what === 'tremble')?.values[3]?.value ?? 0
+      const before = of(all)
+      const other = [...all.slice(0, 5), facts({ runs: ring(3, 8) }), ...all.slice(6)]
+      expect(of(other)).not.toBe(before)
+      expect(of(all)).toBe(before)
+    })
+
     test('are plotted for every drawing with two beside it, and worked out piece by piece', () => {
       const measured = survey(shot(nine), traced(...steady.map((px, i) => (i === 4 ? 2 : px))))
       const series = CHECKS.lines.series?.(measured).find(one => one.what === 'tremble')
