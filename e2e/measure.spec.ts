@@ -13,6 +13,7 @@ import {
   postBatches,
   ring,
   safe,
+  sheetOf,
   test,
 } from './world.ts'
 
@@ -116,7 +117,7 @@ test('findings are gone through by keys: looked at, read on the plot, put right 
   await page.keyboard.press('f')
   await expect(checks.getByRole('button', { name: /^exposure/ })).toContainText('nothing found')
   await page.keyboard.press('q')
-  await expect(checks.getByRole('button', { name: /^exposure/ })).toContainText('1 finding')
+  await expect(list).toContainText('3 is to be read')
   // When its parts set out and arrive, as a table.
   await checks.getByRole('button', { name: /^all at once/ }).click()
   await expect(page.getByRole('row', { name: /^nose 13/ })).toBeVisible()
@@ -476,10 +477,21 @@ test('what is said is asked of every drawing and put right; a check speaks later
   await said.getByLabel('What is said').last().selectOption('follows')
   await expect(said).toContainText('It needs two marks on the drawings.')
   await expect(said.getByRole('button', { name: 'say it' })).toBeDisabled()
+  // A pose is that of the drawing in the hand.
+  await said.getByLabel('What is said').last().selectOption('reads')
+  await said.getByRole('button', { name: 'say it, frames 3–4' }).click()
+  await expect(said).toContainText('the pose of figure is to be read')
 
   await page.goto(`${world.url}/shot/${shot}/measure?frame=1`)
   const checks = page.getByRole('navigation', { name: 'Checks' })
   const list = page.getByRole('complementary', { name: 'Findings' })
+  await checks.getByRole('button', { name: /^exposure/ }).click()
+  await expect(list).toContainText('3 is to be read, and held for 2 frames: a quarter of a second is 6')
+  await page.keyboard.press('f')
+  await expect(list).not.toContainText('is to be read')
+  expect(sheetOf(await documentNow(page, world, shot))).toBe('1×2 3×6 -×16')
+  await page.keyboard.press('q')
+  await expect(checks.getByRole('button', { name: /^exposure/ })).toContainText('1 finding')
   await checks.getByRole('button', { name: /^still parts/ }).click()
   await expect(list).toContainText('what is drawn is said to be still, and is another on 3 than on 1: it shimmers')
   await page.keyboard.press('f')

@@ -280,6 +280,7 @@ export const Way = z.enum(WAYS)
 /** Shapes the picture is also cut to, each once. */
 export const Cuts = z
   .array(z.enum(CUT_NAMES))
+  .max(CUT_NAMES.length)
   .refine(cuts => new Set(cuts).size === cuts.length, 'must name each shape once')
   .readonly()
 /** Paper pixels of a metre. */
