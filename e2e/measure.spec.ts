@@ -422,6 +422,18 @@ test('what a shape cuts off is told once the shot is cut to it, is moved back in
   await expect(shown.getByText('leaves bars')).toHaveCount(4)
   await shown.getByRole('group', { name: 'Also cut to' }).getByRole('checkbox', { name: 'a square' }).check()
   await expect(shown.getByText('cut to it, at')).toHaveCount(2)
+  // The middle of the picture is what is left of it.
+  const [square, picture] = await shown
+    .getByRole('figure')
+    .filter({ hasText: 'square post' })
+    .evaluate(figure =>
+      [figure.querySelector('.shape')!, figure.querySelector('canvas')!].map(one => {
+        const { left, width } = one.getBoundingClientRect()
+        return { middle: left + width / 2, width }
+      }),
+    )
+  expect(picture!.middle).toBeCloseTo(square!.middle, 0)
+  expect(picture!.width / square!.width).toBeCloseTo(16 / 9, 1)
   await page.getByRole('link', { name: 'Measure' }).click()
   await expect(check).toContainText('1 finding')
   await check.click()

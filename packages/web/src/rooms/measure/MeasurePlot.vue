@@ -94,6 +94,7 @@ const planned = computed(() => seen(series.value?.planned ?? []))
 const isFound = ({ drawing, frame }: SeriesValue) =>
   props.found.some(
     one =>
+      one.check === props.check &&
       one.layer === series.value?.layer &&
       isAbout(one, series.value) &&
       (drawing === null ? frame >= one.from && frame < one.to : one.drawings[0] === drawing),

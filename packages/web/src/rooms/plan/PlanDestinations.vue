@@ -128,11 +128,16 @@ figure {
 
 .shape {
   position: relative;
-  display: grid;
-  place-items: center;
   background: #2f2c28;
   outline: 1px solid var(--rule);
   overflow: hidden;
+}
+
+/* In the middle, also where it is larger than what it is cut to. */
+.shape :deep(canvas) {
+  position: absolute;
+  inset: 50% auto auto 50%;
+  translate: -50% -50%;
 }
 
 .shape i {
