@@ -20,7 +20,7 @@ export interface Finding {
   readonly marks: readonly string[]
   /** what was measured, by name */
   readonly figures: Readonly<Record<string, number>>
-  /** which of the series of its layer it is about, where there are several */
+  /** which of the series of its layer it is about, where there are several; one that is none of them is about none */
   readonly what?: string
   /** its place, paper pixels: on the drawing, or in the picture where that is said; null: all of it */
   readonly at: Point | null

@@ -168,6 +168,7 @@ function leaks(survey: Survey, layer: Layer, shown: readonly Shown[]): Finding[]
   return withLines(survey, unpainted).flatMap(({ one, lines }) =>
     lines.leaks.map(({ at, gapPx }): Finding => ({
       severity: 'look',
+      what: 'leak',
       ...about(layer, one),
       figures: { gapPx },
       at,
@@ -183,6 +184,7 @@ function strays({ facts }: Survey, layer: Layer, shown: readonly Shown[]): Findi
     if (on(shown[i - 1]).length > 0 || on(shown[i + 1]).length > 0) return []
     return on(one).map(({ at }): Finding => ({
       severity: 'look',
+      what: 'stray',
       ...about(layer, one),
       figures: { stray: 1 },
       at,

@@ -48,7 +48,8 @@ watch(
       ({ layer, mark }) => layer === one.layer && mark !== null && one.marks.includes(mark),
     )
     const ofLayer = all.value.findIndex(series => series.layer === one.layer && isAbout(one, series))
-    const here = ofMark >= 0 ? ofMark : ofLayer
+    const nearest = ofLayer >= 0 ? ofLayer : all.value.findIndex(({ layer }) => layer === one.layer)
+    const here = ofMark >= 0 ? ofMark : nearest
     if (here >= 0) chosen.value = here
   },
   { immediate: true },
