@@ -72,7 +72,7 @@ describe('what the checks find in the demo', () => {
     for (const name of Object.keys(shots).filter(one => one !== 'A troubled hop')) {
       const told = openIn(name).map(({ check, words }) => `${name}, ${check}: ${words}`)
       if (name === 'Hop between lily pads')
-        expect(told).toEqual([expect.stringContaining('way: 11 lies at 71 % of the way')])
+        expect(told).toEqual([expect.stringContaining('way: 11 lies at 69 % of the way')])
       else expect(told).toEqual([])
     }
   })
@@ -123,7 +123,7 @@ describe('the demo hop', () => {
     for (const area of areas) expect(Math.abs(area / (areas[0] as number) - 1)).toBeLessThan(0.03)
   })
 
-  test('meets its chart in all drawings but one, which is 3 to 4 per cent short', () => {
+  test('meets its chart in all drawings but one, which is 5 to 6 per cent short', () => {
     const { document } = get(shots, NAME)
     const take = get(document.takes, FIRST.take)
     const chart = get(document.charts, 'hop-chart')
@@ -136,7 +136,7 @@ describe('the demo hop', () => {
     const readings = readWay(middle(chart.from), places, middle(chart.to)) as WayReading[]
     const met = readings.map((reading, i) => meetsChart(reading, (places[i] as (typeof places)[number]).planned))
     expect(met).toEqual([true, true, true, false, true])
-    expect((readings[3] as WayReading).share - 0.75).toBeCloseTo(-0.035, 2)
+    expect((readings[3] as WayReading).share - 0.75).toBeCloseTo(-0.055, 2)
     expect(plannedPlace(document, take, get(document.drawings, 'tilda-9'))?.at).toEqual({ num: 1, den: 2 })
   })
 

@@ -77,10 +77,12 @@ describe('flight', () => {
 
 describe('reading a chart back', () => {
   test('on a straight way the share is the share of the distance, and ahead is in pixels', () => {
-    const [reading] = readWay(A, [{ planned: 0.5, drawn: { x: 188, y: 6 }, leads: false }], B)
-    expect(reading).toEqual({ share: 0.47, offPx: 6, aheadPx: expect.closeTo(-12) })
+    const [reading] = readWay(A, [{ planned: 0.5, drawn: { x: 180, y: 6 }, leads: false }], B)
+    expect(reading).toEqual({ share: 0.45, offPx: 6, aheadPx: expect.closeTo(-20) })
     expect(meetsChart(reading as WayReading, 0.5)).toBe(false)
-    expect(meetsChart(reading as WayReading, 0.48)).toBe(true)
+    // Four per cent of the way.
+    expect(meetsChart(reading as WayReading, 0.49)).toBe(true)
+    expect(meetsChart(reading as WayReading, 0.491)).toBe(false)
   })
 
   test('through a breakdown the way is the arc, read back within one per cent', () => {

@@ -41,8 +41,8 @@ export const THRESHOLDS = {
     why: 'limbs that spread and fold change the area of a figure; its values are only shown',
   },
   way: {
-    ...{ check: 'way', words: 'off its tick by more than', ...share, is: 0.02, least: 0.002, most: 0.5 },
-    why: 'of the whole way; half of the usual closeness of two ticks on ones',
+    ...{ check: 'way', words: 'off its tick by more than', ...share, is: 0.04, least: 0.002, most: 0.5 },
+    why: 'of the whole way: by less than that a hand misses a tick, and no eye a movement',
   },
   arc: {
     ...{ check: 'arc', words: 'off the arc by more than', ...share, is: 0.25, least: 0.02, most: 3 },

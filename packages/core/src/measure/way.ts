@@ -34,8 +34,12 @@ const tolerancePx = (wholePx: number, share = WAY_TOLERANCE): number =>
 export const meetsChart = (reading: WayReading, planned: number, share = WAY_TOLERANCE): boolean =>
   Math.abs(reading.share - planned) <= share + 1e-9 || Math.abs(reading.aheadPx) <= LEAST_TOLERANCE_PX + 1e-9
 
+/** A drawing farther off its path than this share of its length is off the arc. */
+const OFF_PATH = 0.02
+
 /** Whether a reading lies farther off its path than is asked for. */
-export const isOffPath = (path: MeasuredPath, { offPx }: WayReading): boolean => offPx > tolerancePx(pathLength(path))
+export const isOffPath = (path: MeasuredPath, { offPx }: WayReading): boolean =>
+  offPx > tolerancePx(pathLength(path), OFF_PATH)
 
 /**
  * The path the action takes: smoothly through A, the drawn breakdowns, and B. Null while a key is missing or A and B lie

@@ -100,7 +100,7 @@ function way(): ReturnType<typeof smoothPath> {
 
 const TICKS = presetTicks('both', 5)
 /** The third inbetween is drawn a little short of its tick: something for the rail to point out. */
-const SHORT_OF_TICK: Record<number, number> = { 3: -0.035 }
+const SHORT_OF_TICK: Record<number, number> = { 3: -0.055 }
 
 function planned(): Planned[] {
   const path = way()
