@@ -59,6 +59,14 @@ export const grown = (box: Box, by: number): Box => ({
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.left <= b.right && b.left <= a.right && a.top <= b.bottom && b.top <= a.bottom
 
+/** The corners of a box, from the top left one clockwise. */
+export const cornersOf = ({ left, top, right, bottom }: Box): Point[] => [
+  { x: left, y: top },
+  { x: right, y: top },
+  { x: right, y: bottom },
+  { x: left, y: bottom },
+]
+
 /** The middle of a box. */
 export const centreOf = (box: Box): Point => ({ x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 })
 

@@ -50,7 +50,7 @@ export function lineOutline(samples: readonly Sample[], width: number, nib: Nib 
 }
 
 /** How long the way through samples is, in pixels. */
-export function lengthOf(samples: readonly Sample[]): number {
+export function lengthOf(samples: readonly Point[]): number {
   let length = 0
   for (let i = 1; i < samples.length; i++) length += distance(samples[i - 1] as Sample, samples[i] as Sample)
   return length

@@ -1,5 +1,5 @@
 import { map, mappedBox, type Matrix } from '../geometry/matrix.ts'
-import { EMPTY_BOX, unite, type Box, type Point } from '../geometry/point.ts'
+import { cornersOf, EMPTY_BOX, unite, type Box, type Point } from '../geometry/point.ts'
 import type { Coverage } from '../raster/coverage.ts'
 
 /** The sides of a picture. */
@@ -17,12 +17,6 @@ export interface Framing {
 /** A cell on the edge is looked at in so many parts a side. */
 const PARTS = 4
 
-const corners = ({ left, top, right, bottom }: Box): Point[] => [
-  { x: left, y: top },
-  { x: right, y: top },
-  { x: right, y: bottom },
-  { x: left, y: bottom },
-]
 const within = ({ left, top, right, bottom }: Box, { x, y }: Point): boolean =>
   x >= left && x < right && y >= top && y < bottom
 /** Whether all of some places lie beyond one side of a box. */
@@ -62,10 +56,9 @@ const isTurned = (through: Matrix): boolean => through[1] !== 0 || through[2] !=
 /** The box around a body where it is seen: carried through a map from its own pixels to those of the picture; null: as it was drawn. */
 export function boxSeen(body: Coverage, through: Matrix | null): Box {
   if (!through) return body.box
-  const boxes = isTurned(through) ? cellsOf(body) : [body.box]
-  return boxes
-    .flatMap(box => corners(box).map(p => map(through, p)))
-    .reduce((sum, { x, y }) => unite(sum, { left: x, top: y, right: x, bottom: y }), EMPTY_BOX)
+  // Of what is turned the cells tell more closely how far it reaches.
+  const boxes: readonly Box[] = isTurned(through) ? cellsOf(body) : [body.box]
+  return boxes.map(box => mappedBox(through, box)).reduce(unite, EMPTY_BOX)
 }
 
 /** How a body, carried through a map (null: as it was drawn), lies to a part of the picture, paper pixels. */
@@ -80,7 +73,7 @@ export function framingOf(body: Coverage, through: Matrix | null, part: Box): Fr
   const side = SIDES.reduce((most, one) => (px[one] > px[most] ? one : most))
   if (px[side] <= 0) return { outside: 0, beyond: null }
   const beyond = { side, px: px[side] }
-  if (areBeyond(part, corners(seen))) return { outside: 1, beyond }
+  if (areBeyond(part, cornersOf(seen))) return { outside: 1, beyond }
   let [all, out] = [0, 0]
   for (const cell of cellsOf(body)) {
     all += cell.filled
@@ -101,7 +94,7 @@ function straightOut(cell: Box, through: Matrix | null, part: Box): number {
 
 /** The same of one that is turned: of places evenly over it. */
 function turnedOut(cell: Box, through: Matrix, part: Box): number {
-  const around = corners(cell).map(p => map(through, p))
+  const around = cornersOf(cell).map(p => map(through, p))
   if (around.every(p => within(part, p))) return 0
   let count = 0
   for (let i = 0; i < PARTS * PARTS; i++) {

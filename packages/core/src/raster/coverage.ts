@@ -1,6 +1,6 @@
 import type { Box } from '../geometry/point.ts'
 import type { Window } from './polygon.ts'
-import type { Mask } from './silhouette.ts'
+import { eachRun, type Mask } from './silhouette.ts'
 
 /** Where a body lies, in coarse square cells, row by row: enough to tell how much of it lies in a part of the picture, wherever it is carried. Paper pixels. */
 export interface Coverage {
@@ -20,18 +20,13 @@ export interface Coverage {
 const CELLS = 64
 
 /** Where a mask's body lies; null where it has none. */
-export function coverageOf({ width, height, inside }: Mask, { left, top, scale }: Window): Coverage | null {
+export function coverageOf(mask: Mask, { left, top, scale }: Window): Coverage | null {
+  const { width, height } = mask
   const size = Math.max(1, Math.ceil(Math.max(width, height) / CELLS))
   const [across, down] = [Math.ceil(width / size), Math.ceil(height / size)]
   const counts = new Uint32Array(across * down)
   let [x0, x1, y0, y1] = [width, 0, height, 0]
-  // Run by run, as the moments are summed.
-  for (let i = inside.indexOf(1); i >= 0;) {
-    const y = Math.floor(i / width)
-    const row = y * width
-    const gap = inside.indexOf(0, i)
-    const end = gap < 0 || gap > row + width ? row + width : gap
-    const [from, to] = [i - row, end - row]
+  eachRun(mask, (y, from, to) => {
     x0 = Math.min(x0, from)
     x1 = Math.max(x1, to)
     y0 = Math.min(y0, y)
@@ -43,8 +38,7 @@ export function coverageOf({ width, height, inside }: Mask, { left, top, scale }
       counts[cells + cell] = (counts[cells + cell] as number) + until - x
       x = until
     }
-    i = inside.indexOf(1, end)
-  }
+  })
   if (x1 === 0) return null
   const at = (from: number, px: number) => from + px / scale
   return {

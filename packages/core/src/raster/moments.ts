@@ -1,5 +1,5 @@
 import type { Point } from '../geometry/point.ts'
-import type { Mask } from './silhouette.ts'
+import { eachRun, type Mask } from './silhouette.ts'
 
 /** What a silhouette amounts to, in pixels of the mask. */
 export interface Moments {
@@ -27,14 +27,8 @@ export function momentsOf(mask: Mask): Moments {
   let sxx = 0
   let syy = 0
   let sxy = 0
-  const { width, inside } = mask
   // Run by run: the sums of x and of x² over one are differences of those of all numbers below its ends.
-  for (let i = inside.indexOf(1); i >= 0;) {
-    const y = Math.floor(i / width)
-    const row = y * width
-    const gap = inside.indexOf(0, i)
-    const end = gap < 0 || gap > row + width ? row + width : gap
-    const [from, to] = [i - row, end - row]
+  eachRun(mask, (y, from, to) => {
     const count = to - from
     const x1 = (count * (from + to - 1)) / 2
     area += count
@@ -43,8 +37,7 @@ export function momentsOf(mask: Mask): Moments {
     sy += y * count
     syy += y * y * count
     sxy += y * x1
-    i = inside.indexOf(1, end)
-  }
+  })
   if (area === 0) return { area, centroid: null, halfAxes: [0, 0], tiltRad: 0 }
   const cx = sx / area
   const cy = sy / area

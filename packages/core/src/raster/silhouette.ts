@@ -54,3 +54,15 @@ export function silhouette(
     }
   }
 }
+
+/** Goes through a mask run by run, row by row from the top: `told` hears the row, and the columns from the first up to but not with the last. */
+export function eachRun({ width, inside }: Mask, told: (y: number, from: number, to: number) => void): void {
+  for (let i = inside.indexOf(1); i >= 0;) {
+    const y = Math.floor(i / width)
+    const row = y * width
+    const gap = inside.indexOf(0, i)
+    const end = gap < 0 || gap > row + width ? row + width : gap
+    told(y, i - row, end - row)
+    i = inside.indexOf(1, end)
+  }
+}

@@ -1,5 +1,6 @@
 import { distance, type Point } from '../geometry/point.ts'
 import { map, type Matrix } from '../geometry/matrix.ts'
+import { lengthOf } from '../geometry/stroke.ts'
 
 /** The middle of a line as places that lie evenly along it, x and y in turn, paper pixels. */
 export type Run = Float32Array
@@ -14,9 +15,6 @@ export function runsOf(lines: readonly (readonly Point[])[]): Run[] {
   const step = Math.max(STEP_PX, lengths.reduce((a, b) => a + b, 0) / MOST_PLACES)
   return lines.map((line, i) => evenly(line, lengths[i] as number, step))
 }
-
-const lengthOf = (line: readonly Point[]): number =>
-  line.reduce((sum, p, i) => sum + (i ? distance(line[i - 1] as Point, p) : 0), 0)
 
 function evenly(line: readonly Point[], length: number, step: number): Run {
   const run = new Float32Array(line.length === 0 ? 0 : 2 * (Math.floor(length / step) + 2))

@@ -1,5 +1,6 @@
 import { CUT_NAMES, type Format } from '@unhurried/core/document'
 import {
+  cornersOf,
   distance,
   isEmptyBox,
   lerp,
@@ -109,13 +110,6 @@ const [ARC_WIDTH_PX, ARC_TICK_PX] = [1.2, 5]
 const RULER_STEP_PX = 20
 const MOST_LINES = 400
 
-const corners = ({ left, top, right, bottom }: Box): Point[] => [
-  { x: left, y: top },
-  { x: right, y: top },
-  { x: right, y: bottom },
-  { x: left, y: bottom },
-]
-
 /** A brush that draws over the paper at a constant thickness on the screen. */
 function aidBrush(brush: CanvasRenderingContext2D, matrix: Matrix, { width, height }: Format) {
   const onScreen = (p: Point): Point => map(matrix, p)
@@ -145,7 +139,7 @@ function aidBrush(brush: CanvasRenderingContext2D, matrix: Matrix, { width, heig
         { x: to, y },
       ])
     },
-    boxed: (box: Box): void => trace(corners(box), true),
+    boxed: (box: Box): void => trace(cornersOf(box), true),
     dashed(pattern: number[], draw: () => void): void {
       brush.setLineDash(pattern)
       draw()
@@ -248,7 +242,7 @@ const PAINTERS: Record<keyof PaperAids, (on: AidBrush, what: AidsOn) => void> = 
     if (!aids.crop) return
     // Under everything written here, over everything drawn.
     brush.globalCompositeOperation = 'destination-over'
-    coverOutside(brush, corners(cropBox(format, aids.crop)).map(onScreen))
+    coverOutside(brush, cornersOf(cropBox(format, aids.crop)).map(onScreen))
     brush.globalCompositeOperation = 'source-over'
   },
 }
